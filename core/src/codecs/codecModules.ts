@@ -1,0 +1,5 @@
+/** The WebAssembly codecs; each platform knows where their files lie. */
+export type CodecName = 'jpegDecoder' | 'jpegEncoder' | 'png' | 'webpDecoder' | 'avifDecoder'
+
+/** Loads and compiles the module of one codec. */
+export type LoadCodec = (name: CodecName) => Promise<WebAssembly.Module>

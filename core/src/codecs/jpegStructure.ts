@@ -1,0 +1,39 @@
+/** What the markers of a JPEG say (ITU-T T.81, annex B). */
+export interface JpegStructure {
+  /** Number of colour components; 4 are CMYK or YCCK. */
+  readonly components: number
+  /** Whether the end-of-image marker is there. */
+  readonly complete: boolean
+}
+
+const START_OF_SCAN = 0xda
+const END_OF_IMAGE = 0xd9
+
+/** Walks the segments of a JPEG. Broken structure reads as incomplete. */
+export function readJpegStructure(bytes: Uint8Array): JpegStructure {
+  let components = 0
+  let at = 2
+  while (at + 4 <= bytes.length) {
+    if (bytes[at] !== 0xff) return { components, complete: false }
+    const marker = bytes[at + 1] ?? 0
+    if (marker === 0xff) at++
+    else {
+      if (isFrameHeader(marker)) components = bytes[at + 9] ?? 0
+      if (marker === START_OF_SCAN) return { components, complete: endsAfter(bytes, at + 2) }
+      at += 2 + (((bytes[at + 2] ?? 0) << 8) | (bytes[at + 3] ?? 0))
+    }
+  }
+  return { components, complete: false }
+}
+
+function isFrameHeader(marker: number): boolean {
+  return marker >= 0xc0 && marker <= 0xcf && marker !== 0xc4 && marker !== 0xc8 && marker !== 0xcc
+}
+
+/** Whether an end-of-image marker comes in or behind the scans: a 0xff of the coded data is always followed by 0 or a restart marker. */
+function endsAfter(bytes: Uint8Array, start: number): boolean {
+  for (let i = bytes.indexOf(0xff, start); i >= 0 && i + 1 < bytes.length; i = bytes.indexOf(0xff, i + 1)) {
+    if (bytes[i + 1] === END_OF_IMAGE) return true
+  }
+  return false
+}

@@ -1,0 +1,155 @@
+import { imageSize } from 'image-size'
+import { UserProblem } from '../model/userProblem'
+import { sharedBuffer, type PhotoLevel } from '../photo/photoData'
+import type { LoadCodec } from './codecModules'
+import { decodePixels, type DecodedPixels } from './decodePixels'
+import { readJpegStructure } from './jpegStructure'
+import { oriented, readOrientation } from './orientation'
+import { sniffFormat, type PhotoFormat } from './sniffFormat'
+
+/** Largest photo that is opened at full size. */
+export const LARGEST_MEGAPIXELS = 60
+const LEAST_SIDE = 8
+
+/** The photo is larger than the limit; it can be opened reduced. */
+export class TooLargeProblem extends UserProblem {
+  constructor(fileName: string, width: number, height: number) {
+    const megapixels = Math.round((width * height) / 1e6)
+    super(
+      `“${fileName}” has ${megapixels} megapixels (${width} × ${height}); up to ${LARGEST_MEGAPIXELS} can be opened at full size.`,
+    )
+  }
+}
+
+export interface FullPhoto {
+  readonly full: PhotoLevel
+  /** What the person should know about how the file was read. */
+  readonly notices: readonly string[]
+}
+
+/**
+ * Decodes a photo file to its full-size level, orientation applied, transparency laid on white.
+ * @param allowLarge decode beyond the limit; the caller then reduces it
+ * @throws UserProblem naming the file and the reason; TooLargeProblem beyond the limit
+ */
+export async function openPhoto(
+  bytes: Uint8Array,
+  fileName: string,
+  load: LoadCodec,
+  allowLarge = false,
+): Promise<FullPhoto> {
+  const sniffed = sniffFormat(bytes, fileName)
+  if ('not' in sniffed) throw new UserProblem(`“${fileName}” cannot be opened: it is ${sniffed.not}.`)
+  const { format } = sniffed
+  checkStructure(bytes, fileName, format)
+  checkSize(headerSize(bytes, fileName), fileName, allowLarge)
+  const decoded = await decodeOrExplain(bytes, fileName, format, load)
+  checkSize(decoded, fileName, allowLarge)
+  const notices = isAnimatedPng(bytes, format) ? [`“${fileName}” is an animation; its first picture was opened.`] : []
+  const transparent = layOnWhite(decoded.data)
+  if (transparent) notices.push(`“${fileName}” has transparent parts; they were laid on white.`)
+  return { full: toLevel(decoded, await readOrientation(bytes, format)), notices }
+}
+
+function checkStructure(bytes: Uint8Array, fileName: string, format: PhotoFormat): void {
+  if (format === 'jpeg') {
+    const { components, complete } = readJpegStructure(bytes)
+    if (components === 4) {
+      throw new UserProblem(`“${fileName}” is a CMYK picture made for printing; save it as RGB (sRGB) and open that.`)
+    }
+    if (!complete) throw cutShort(fileName)
+  }
+  if (format === 'webp' && isAnimatedWebp(bytes)) {
+    throw new UserProblem(`“${fileName}” is an animation; save a single picture of it and open that.`)
+  }
+}
+
+function cutShort(fileName: string): UserProblem {
+  return new UserProblem(`“${fileName}” is damaged: the file is cut short. Copy it again from where it came.`)
+}
+
+/** Animation flag of the extended header (WebP container specification). */
+function isAnimatedWebp(bytes: Uint8Array): boolean {
+  return String.fromCharCode(...bytes.subarray(12, 16)) === 'VP8X' && ((bytes[20] ?? 0) & 2) !== 0
+}
+
+/** An animation control chunk stands before the first picture data (PNG, third edition). */
+function isAnimatedPng(bytes: Uint8Array, format: PhotoFormat): boolean {
+  if (format !== 'png') return false
+  const view = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength)
+  for (let at = 8; at + 12 <= bytes.length; at += 12 + view.getUint32(at)) {
+    const name = String.fromCharCode(...bytes.subarray(at + 4, at + 8))
+    if (name === 'acTL') return true
+    if (name === 'IDAT') return false
+  }
+  return false
+}
+
+function headerSize(bytes: Uint8Array, fileName: string): { width: number; height: number } {
+  try {
+    return imageSize(bytes)
+  } catch {
+    throw new UserProblem(`“${fileName}” is damaged: its header cannot be read.`)
+  }
+}
+
+function checkSize({ width, height }: { width: number; height: number }, fileName: string, allowLarge: boolean): void {
+  if (width < LEAST_SIDE || height < LEAST_SIDE) {
+    const found = `it is ${width} × ${height} px, and at least ${LEAST_SIDE} × ${LEAST_SIDE} are needed`
+    throw new UserProblem(`“${fileName}” is too small: ${found}.`)
+  }
+  if (width * height > LARGEST_MEGAPIXELS * 1e6 && !allowLarge) throw new TooLargeProblem(fileName, width, height)
+}
+
+async function decodeOrExplain(
+  bytes: Uint8Array,
+  fileName: string,
+  format: PhotoFormat,
+  load: LoadCodec,
+): Promise<DecodedPixels> {
+  try {
+    return await decodePixels(bytes, format, load)
+  } catch {
+    throw new UserProblem(`“${fileName}” is damaged: its ${format.toUpperCase()} data cannot be decoded.`)
+  }
+}
+
+/** Lays transparent pixels on white, in place. Returns whether there were any. */
+function layOnWhite(data: Uint8ClampedArray | Uint16Array): boolean {
+  const most = data instanceof Uint16Array ? 65535 : 255
+  let found = false
+  for (let i = 3; i < data.length; i += 4) {
+    const alpha = data[i] ?? most
+    if (alpha === most) continue
+    found = true
+    for (let channel = i - 3; channel < i; channel++) {
+      data[channel] = Math.round(((data[channel] ?? 0) * alpha + most * (most - alpha)) / most)
+    }
+    data[i] = most
+  }
+  return found
+}
+
+function toLevel(decoded: DecodedPixels, orientation: number): PhotoLevel {
+  const { width, height, data } = decoded
+  if (data instanceof Uint16Array) return toLevel16(width, height, data, orientation)
+  const words = new Uint32Array(data.buffer, data.byteOffset, width * height)
+  const seen = oriented({ width, height, pixels: words }, orientation)
+  const pixels = sharedBuffer(width * height * 4)
+  new Uint32Array(pixels).set(seen.pixels)
+  return { width: seen.width, height: seen.height, format: 'rgba8', pixels }
+}
+
+function toLevel16(width: number, height: number, data: Uint16Array, orientation: number): PhotoLevel {
+  const count = width * height
+  const pixels = sharedBuffer(count * 6)
+  let size = { width, height }
+  for (let channel = 0; channel < 3; channel++) {
+    const plane = new Uint16Array(count)
+    for (let i = 0; i < count; i++) plane[i] = data[4 * i + channel] ?? 0
+    const seen = oriented({ width, height, pixels: plane }, orientation)
+    new Uint16Array(pixels, channel * count * 2, count).set(seen.pixels)
+    size = { width: seen.width, height: seen.height }
+  }
+  return { ...size, format: 'rgb16', pixels }
+}

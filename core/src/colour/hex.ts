@@ -1,0 +1,20 @@
+/** sRGB-encoded red, green, blue, each 0-1. */
+export type Rgb = readonly [number, number, number]
+
+/** Colour from `#rrggbb`. @throws RangeError on another text */
+export function rgbFromHex(hex: string): Rgb {
+  const match = /^#([0-9a-f]{2})([0-9a-f]{2})([0-9a-f]{2})$/i.exec(hex)
+  if (!match) throw new RangeError(`A colour is written #rrggbb; “${hex}” came.`)
+  const [red = 0, green = 0, blue = 0] = match.slice(1).map((digits) => parseInt(digits, 16) / 255)
+  return [red, green, blue]
+}
+
+/** `#rrggbb`, each channel rounded to 8 bits. */
+export function hexFromRgb(colour: Rgb): string {
+  const digits = colour.map((value) =>
+    Math.round(Math.min(1, Math.max(0, value)) * 255)
+      .toString(16)
+      .padStart(2, '0'),
+  )
+  return `#${digits.join('')}`
+}

@@ -1,0 +1,39 @@
+import type { z } from 'zod'
+import type { GraphNode } from '../graph/node'
+import type { Colour, DepthPlace, Mix, Where } from '../model/look'
+import type { Size } from '../planes/grid'
+
+/** Controls of the first two steps; what is in them, each kind says itself. */
+export interface EffectControls {
+  readonly pattern: object
+  readonly shape: object
+}
+
+/** A named set of starting values; lengths are for a photo of 6 megapixels. */
+export interface StartingLook<C> {
+  readonly name: string
+  readonly controls: C
+  readonly colour: Colour
+  readonly where: Where
+  readonly mix: Mix
+}
+
+/** All that one kind of effect is. Everything else (tint, where, mix, interface, storage) is generic. */
+export interface EffectDefinition<K extends string = string, C extends EffectControls = EffectControls> {
+  readonly kind: K
+  /** The word for it on the screen. */
+  readonly label: string
+  readonly place: DepthPlace
+  /** Controls of the first two steps, as `{ pattern, shape }`. */
+  readonly controls: z.ZodType<C>
+  /** Paths into the controls of what steers the whole effect, in the order shown. */
+  readonly dials: readonly string[]
+  /** The first is what a new effect starts with. */
+  readonly startingLooks: readonly StartingLook<C>[]
+  /** A few words about the current pattern and shape, for the list of steps. */
+  summary(controls: C): { readonly pattern: string; readonly shape: string }
+  /** The raw field, before it is shaped. */
+  pattern(controls: C, photo: Size): GraphNode
+  /** The field that is tinted and mixed. */
+  shape(controls: C, photo: Size): GraphNode
+}

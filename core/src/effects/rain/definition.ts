@@ -1,0 +1,150 @@
+import { z } from 'zod'
+import { lengthControl, numberControl } from '../../model/controls'
+import { gaussianBlurNode } from '../../operations/gaussianBlur/gaussianBlur'
+import { levelsNode } from '../../operations/levels/levels'
+import { placeNode } from '../../operations/place/place'
+import { streaksNode } from '../../operations/streaks/streaks'
+import { sumFieldsNode } from '../../operations/sumFields/sumFields'
+import type { GraphNode } from '../../graph/node'
+import type { Size } from '../../planes/grid'
+import type { EffectDefinition } from '../effectDefinition'
+import { startingLooks } from './startingLooks'
+
+const percent = { unit: '%', hard: [0, 100], usual: [0, 100], step: 1 } as const
+
+const layer = z.strictObject({
+  drops: numberControl({
+    label: 'Drops',
+    unit: '%',
+    usual: [0, 300],
+    hard: [0, 2000],
+    step: 1,
+    hint: 'Part of Density that falls in this layer.',
+  }),
+  size: numberControl({ label: 'Size', unit: '×', usual: [0.3, 6], hard: [0.1, 20], step: 0.05 }),
+  stretch: numberControl({
+    label: 'Stretch',
+    unit: '×',
+    usual: [0.3, 6],
+    hard: [0, 20],
+    step: 0.05,
+    hint: 'Streak length against Length.',
+  }),
+  brightness: numberControl({ label: 'Brightness', ...percent, hard: [0, 400] }),
+  shiftX: lengthControl({ label: 'Shift sideways', usual: [-500, 500], hard: [-10000, 10000], step: 1 }),
+  shiftY: lengthControl({ label: 'Shift down', usual: [-500, 500], hard: [-10000, 10000], step: 1 }),
+})
+
+const pattern = z.strictObject({
+  density: numberControl({
+    label: 'Density',
+    unit: '',
+    usual: [0, 100],
+    hard: [0, 400],
+    step: 1,
+    hint: 'Hundreds of drops in the frame, for a layer at 100 %.',
+  }),
+  layers: numberControl({
+    label: 'Depth layers',
+    unit: '',
+    usual: [1, 4],
+    hard: [1, 4],
+    step: 1,
+    whole: true,
+    hint: 'From far to near; the near drops are larger, longer and softer.',
+  }),
+  dropSize: lengthControl({
+    label: 'Drop size',
+    usual: [0.3, 4],
+    hard: [0.2, 60],
+    step: 0.05,
+    hint: 'Standard deviation of the round speck that is smeared.',
+  }),
+  evenness: numberControl({ label: 'Evenness', ...percent, hint: 'At 100 % all drops of a layer are equally bright.' }),
+  seed: numberControl({ label: 'Seed', unit: '', usual: [0, 9999], hard: [0, 2147483647], step: 1, whole: true }),
+  perLayer: z.array(layer).length(4),
+})
+
+const shape = z.strictObject({
+  length: lengthControl({ label: 'Length', usual: [0, 120], hard: [0, 1500], step: 0.5 }),
+  angle: numberControl({
+    label: 'Angle',
+    unit: '°',
+    usual: [45, 135],
+    hard: [-360, 360],
+    step: 0.5,
+    hint: '90° falls straight down; below 90° the streaks lean to the right.',
+  }),
+  windVariation: numberControl({
+    label: 'Wind variation',
+    ...percent,
+    hint: 'Gusts bend the fall, at 100 % by up to 15°.',
+  }),
+  lengthVariation: numberControl({ label: 'Uneven length', ...percent }),
+  taper: numberControl({ label: 'Soft ends', ...percent, usual: [0, 40] }),
+  blur: lengthControl({ label: 'Blur', usual: [0, 10], hard: [0, 300], step: 0.1 }),
+  black: numberControl({ label: 'Black point', ...percent }),
+  white: numberControl({ label: 'White point', ...percent, usual: [1, 150], hard: [1, 400] }),
+  gamma: numberControl({ label: 'Gamma', unit: '', usual: [0.3, 3], hard: [0.1, 10], step: 0.05 }),
+  enlarge: numberControl({ label: 'Enlarge', unit: '%', usual: [25, 400], hard: [10, 2000], step: 1 }),
+  turn: numberControl({ label: 'Turn', unit: '°', usual: [-45, 45], hard: [-360, 360], step: 0.5 }),
+  moveX: lengthControl({ label: 'Move sideways', usual: [-500, 500], hard: [-10000, 10000], step: 1 }),
+  moveY: lengthControl({ label: 'Move down', usual: [-500, 500], hard: [-10000, 10000], step: 1 }),
+})
+
+const controls = z.strictObject({ pattern, shape })
+export type RainControls = z.infer<typeof controls>
+
+const GREATEST_BEND = 15
+const GUST_IN_LENGTHS = 9
+
+export const rain: EffectDefinition<'rain', RainControls> = {
+  kind: 'rain',
+  label: 'Rain',
+  place: 'near',
+  controls,
+  dials: ['pattern.density', 'shape.length', 'shape.angle', 'shape.windVariation', 'pattern.layers'],
+  startingLooks,
+  summary: ({ pattern, shape }) => ({
+    pattern: `specks in ${pattern.layers} ${pattern.layers === 1 ? 'layer' : 'layers'}, seed ${pattern.seed}`,
+    shape: `smear ${Math.round(shape.length)} px at ${Math.round(shape.angle)}°`,
+  }),
+  pattern: (controls, photo) => drops(controls, photo, 0),
+  shape: (controls, photo) => {
+    const { shape } = controls
+    const streaked = drops(controls, photo, shape.length)
+    const blurred = gaussianBlurNode(streaked, shape.blur)
+    const pinched = levelsNode(blurred, { black: shape.black / 100, white: shape.white / 100, gamma: shape.gamma })
+    return placeNode(pinched, {
+      enlarge: shape.enlarge / 100,
+      turn: shape.turn,
+      moveX: shape.moveX,
+      moveY: shape.moveY,
+      centreX: photo.width / 2,
+      centreY: photo.height / 2,
+    })
+  },
+}
+
+/** All layers as specks, smeared by `length` px. Smearing specks is the same as smearing their picture, and exact at every scale. */
+function drops({ pattern, shape }: RainControls, photo: Size, length: number): GraphNode {
+  const layers = pattern.perLayer.slice(0, pattern.layers).map((layer, index) => {
+    const count = pattern.density * 100 * (layer.drops / 100)
+    return streaksNode({
+      seed: pattern.seed * 16 + index,
+      spacing: Math.sqrt((photo.width * photo.height) / Math.max(count, 0.01)),
+      sigma: pattern.dropSize * layer.size,
+      length: length * layer.stretch,
+      lengthVariation: shape.lengthVariation / 100,
+      taper: shape.taper / 100,
+      angle: shape.angle,
+      bend: (GREATEST_BEND * shape.windVariation) / 100,
+      gustScale: Math.max(shape.length, 20) * layer.stretch * GUST_IN_LENGTHS,
+      brightness: layer.brightness / 100,
+      brightnessVariation: 1 - pattern.evenness / 100,
+      shiftX: layer.shiftX,
+      shiftY: layer.shiftY,
+    })
+  })
+  return sumFieldsNode(layers)
+}

@@ -1,0 +1,33 @@
+import type * as KernelModule from '@welkinar/kernels'
+import type { PhotoData } from '../photo/photoData'
+import type { Grid } from '../planes/grid'
+import type { Rect } from '../planes/rect'
+import type { Value } from '../planes/value'
+import type { Parameters } from './node'
+
+/** The kernels of one thread, with their own memory. */
+export type Kernels = Awaited<ReturnType<typeof KernelModule.instantiate>>
+
+/** What an operation may use while it runs. */
+export interface RunContext {
+  readonly kernels: Kernels
+  readonly grid: Grid
+  /** A new plane of floats that belongs to the result. */
+  plane(count: number): number
+  /** A block of bytes that is given back when the operation has run. */
+  scratch(bytes: number): number
+  /** @throws Error if the photo has not been handed to this thread */
+  photo(id: string): PhotoData
+}
+
+/**
+ * A definition of one operation of the graph. Everything else is generic: evaluation, caching and tiling
+ * know only this shape.
+ */
+export interface Operation<P extends Parameters = Parameters> {
+  readonly name: string
+  /** The rectangle of input `index` that is needed for `rect`; the evaluator cuts it to the picture. Default: `rect` itself. */
+  need?(params: P, rect: Rect, grid: Grid, kernels: Kernels, index: number): Rect
+  /** Computes `rect`. Inputs cover what `need` asked for, cut to the picture. */
+  run(context: RunContext, params: P, inputs: readonly Value[], rect: Rect): Value
+}

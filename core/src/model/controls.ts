@@ -1,0 +1,56 @@
+import { z } from 'zod'
+
+/** What the interface needs to know about a number: its words, its unit, its usual range. The schema itself holds the hard range. */
+export interface NumberControl {
+  readonly label: string
+  readonly unit: Unit
+  /** What a slider covers. */
+  readonly usual: readonly [number, number]
+  readonly step: number
+  readonly hint?: string
+  /** `length`: px of the full-size photo, rescaled when a recipe moves to another photo. */
+  readonly measures?: 'length'
+}
+
+export type Unit = '' | 'px' | '%' | '°' | '×'
+
+interface NumberOptions extends NumberControl {
+  /** What a typed number may reach. */
+  readonly hard: readonly [number, number]
+  readonly whole?: boolean
+}
+
+/** Schema of a number with its control. Percentages are kept as parts of 100, the way they are shown. */
+export function numberControl(options: NumberOptions): z.ZodNumber {
+  const { hard, whole, ...control } = options
+  const base = whole ? z.int() : z.number()
+  return base.min(hard[0]).max(hard[1]).meta({ control })
+}
+
+/** A length in px of the full-size photo. */
+export function lengthControl(options: Omit<NumberOptions, 'unit' | 'measures'>): z.ZodNumber {
+  return numberControl({ ...options, unit: 'px', measures: 'length' })
+}
+
+/** The control of a schema, if it is a number with one. */
+export function controlOf(schema: z.ZodType): NumberControl | undefined {
+  return schema.meta()?.['control'] as NumberControl | undefined
+}
+
+/** Least and greatest number that a schema accepts. */
+export function hardRange(schema: z.ZodType): readonly [number, number] {
+  const { minValue, maxValue } = schema as z.ZodNumber
+  return [minValue ?? -Infinity, maxValue ?? Infinity]
+}
+
+/** The schema at a path such as `shape.length` or `pattern.layers.0.size`. @throws RangeError if there is none */
+export function schemaAt(schema: z.ZodType, path: string): z.ZodType {
+  let at: unknown = schema
+  for (const part of path.split('.')) {
+    if (at instanceof z.ZodArray) at = at.element
+    else if (at instanceof z.ZodObject) at = (at.shape as Record<string, unknown>)[part]
+    else throw new RangeError(`There is no control at “${path}”.`)
+  }
+  if (!at) throw new RangeError(`There is no control at “${path}”.`)
+  return at as z.ZodType
+}

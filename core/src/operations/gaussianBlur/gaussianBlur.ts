@@ -1,0 +1,40 @@
+import { graphNode, type GraphNode } from '../../graph/node'
+import type { Operation, RunContext } from '../../graph/operation'
+import { pitchOf, type Grid } from '../../planes/grid'
+import { expand, type Rect } from '../../planes/rect'
+import { inputAt } from '../plane'
+import { blurPlane, blurReach } from './blurPlane'
+
+type GaussianParameters = { readonly sigma: number }
+
+/** Gaussian blur of standard deviation `sigma` photo px; the picture's border repeats outside. */
+export const gaussianBlur: Operation<GaussianParameters> = {
+  name: 'gaussianBlur',
+  need(params, rect, grid) {
+    return expand(rect, blurReach(sigmaOnGrid(params, grid)))
+  },
+  run(context, params, inputs, rect) {
+    const input = inputAt(inputs, 0)
+    const sigma = sigmaOnGrid(params, context.grid)
+    // What varies inside a pixel is blurred away together with the rest.
+    const planes = (input.kind === 'field' ? input.planes.slice(0, 1) : input.planes).map((plane) =>
+      blurInto(context, plane, input.rect, rect, sigma),
+    )
+    return { kind: input.kind, rect, planes }
+  },
+}
+
+/** `input` blurred, or `input` itself when there is nothing to do. */
+export function gaussianBlurNode(input: GraphNode, sigma: number): GraphNode {
+  return sigma > 0 ? graphNode('gaussianBlur', { sigma }, [input]) : input
+}
+
+function sigmaOnGrid(params: GaussianParameters, grid: Grid): number {
+  return params.sigma / pitchOf(grid)
+}
+
+function blurInto(context: RunContext, plane: number, from: Rect, rect: Rect, sigma: number): number {
+  const out = context.plane(rect.width * rect.height)
+  blurPlane(context.kernels, plane, from, rect, sigma, out)
+  return out
+}

@@ -1,0 +1,48 @@
+/** A rectangle of whole pixels; (x, y) is its first pixel. */
+export interface Rect {
+  readonly x: number
+  readonly y: number
+  readonly width: number
+  readonly height: number
+}
+
+/** `rect` grown by `reach` px on every side. */
+export function expand(rect: Rect, reach: number): Rect {
+  return { x: rect.x - reach, y: rect.y - reach, width: rect.width + 2 * reach, height: rect.height + 2 * reach }
+}
+
+/** The part that both share; its width or height is 0 if there is none. */
+export function intersect(a: Rect, b: Rect): Rect {
+  const x = Math.max(a.x, b.x)
+  const y = Math.max(a.y, b.y)
+  return {
+    x,
+    y,
+    width: Math.max(0, Math.min(a.x + a.width, b.x + b.width) - x),
+    height: Math.max(0, Math.min(a.y + a.height, b.y + b.height) - y),
+  }
+}
+
+/** The part of `rect` inside `bounds`, at least one pixel of it: a rectangle outside is moved to the nearest border. */
+export function clampInto(rect: Rect, bounds: Rect): Rect {
+  const x = Math.min(Math.max(rect.x, bounds.x), bounds.x + bounds.width - 1)
+  const y = Math.min(Math.max(rect.y, bounds.y), bounds.y + bounds.height - 1)
+  const right = Math.min(Math.max(rect.x + rect.width, x + 1), bounds.x + bounds.width)
+  const bottom = Math.min(Math.max(rect.y + rect.height, y + 1), bounds.y + bounds.height)
+  return { x, y, width: right - x, height: bottom - y }
+}
+
+/** Tiles of at most `size` px a side that cover `rect`, from top to bottom. */
+export function splitIntoTiles(rect: Rect, size: number): Rect[] {
+  const tiles: Rect[] = []
+  for (let y = rect.y; y < rect.y + rect.height; y += size) {
+    for (let x = rect.x; x < rect.x + rect.width; x += size) {
+      tiles.push(intersect({ x, y, width: size, height: size }, rect))
+    }
+  }
+  return tiles
+}
+
+export function sameRect(a: Rect, b: Rect): boolean {
+  return a.x === b.x && a.y === b.y && a.width === b.width && a.height === b.height
+}

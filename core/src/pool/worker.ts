@@ -1,0 +1,2 @@
+export { RenderWorker } from './renderWorker'
+export type { CodecName, LoadCodec } from '../codecs/codecModules'

@@ -1,0 +1,24 @@
+import type { Evaluator } from '../graph/evaluator'
+import type { GraphNode } from '../graph/node'
+import { plane } from '../operations/plane'
+import type { Grid } from '../planes/grid'
+import type { Rect } from '../planes/rect'
+import { withScratch } from '../planes/scratch'
+
+/** Strength of the dither in codes: below half a code, so that a value that is a code stays that code. */
+const DITHER = 0.96
+
+/** Interleaved 8-bit RGBA of one rectangle of the grid. */
+export function renderTile(evaluator: Evaluator, node: GraphNode, grid: Grid, rect: Rect): Uint8ClampedArray<ArrayBuffer> {
+  const { kernels } = evaluator
+  const tones = evaluator.evaluate(node, rect, grid)
+  const bytes = rect.width * rect.height * 4
+  const pixels = withScratch(kernels, (scratch) => {
+    const out = scratch(bytes)
+    const [red, green, blue] = [plane(tones, 0), plane(tones, 1), plane(tones, 2)]
+    kernels.rgba8FromPlanes(red, green, blue, rect.width, rect.height, rect.x, rect.y, DITHER, out)
+    return new Uint8ClampedArray(kernels.memory.buffer.slice(out, out + bytes) as ArrayBuffer)
+  })
+  evaluator.trim()
+  return pixels
+}

@@ -1,0 +1,34 @@
+/** Integer hash of two coordinates and a seed; the finalizer is that of MurmurHash3 (Appleby, public domain). */
+// @ts-ignore: decorator
+@inline
+export function hash3(x: i32, y: i32, seed: i32): u32 {
+  let h: u32 = (<u32>x) * 0x8da6b343
+  h = rotl<u32>(h, 13) ^ ((<u32>y) * 0xd8163841)
+  h = rotl<u32>(h, 17) ^ ((<u32>seed) * 0xcb1ab31f)
+  h ^= h >>> 16
+  h *= 0x85ebca6b
+  h ^= h >>> 13
+  h *= 0xc2b2ae35
+  h ^= h >>> 16
+  return h
+}
+
+/** The next number of the sequence that starts with a hash. */
+// @ts-ignore: decorator
+@inline
+export function nextHash(h: u32): u32 {
+  let x = h * 0x9e3779b1 + 0x7f4a7c15
+  x ^= x >>> 15
+  x *= 0x2c1b3c6d
+  x ^= x >>> 12
+  x *= 0x297a2d39
+  x ^= x >>> 15
+  return x
+}
+
+/** 0 <= u < 1 from a hash. */
+// @ts-ignore: decorator
+@inline
+export function unit(h: u32): f32 {
+  return <f32>(h >>> 8) * <f32>(1.0 / 16777216.0)
+}

@@ -1,0 +1,14 @@
+export { allocate, release, fill, copyExtended } from './memory'
+export { sine, cosine, exponential, errorFunction } from './math'
+export { encodePlane, decodePlane } from './transfer'
+export {
+  planesFromRgba8, planeFromU16, u16FromPlane, halveEncoded, areaRows, areaColumns,
+  rgba8FromPlanes, histogram,
+} from './picture'
+export {
+  gaussianWeights, convolveColumns, convolveRows, halveColumns, halveRows, enlargeColumns, enlargeRows, convolveTaps,
+} from './blur'
+export { drawStreaks } from './streaks'
+export { levels, addPlanes, scalePlane, placePlane } from './field'
+export { tonePlane, maskCurve, combineMasks, holdMask } from './mask'
+export { mix } from './mix'

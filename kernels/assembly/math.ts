@@ -1,0 +1,113 @@
+// Powers and exponentials on four floats at a time. They are polynomials, so that every machine
+// gives the same bits. Coefficients: logf and exp2f of the Cephes mathematical library (Moshier, 1989).
+
+const LOG2E: f32 = 1.4426950408889634
+
+// @ts-ignore: decorator
+@inline
+export function splat(value: f32): v128 {
+  return f32x4.splat(value)
+}
+
+// @ts-ignore: decorator
+@inline
+export function clamp01(v: v128): v128 {
+  return f32x4.max(f32x4.splat(0), f32x4.min(f32x4.splat(1), v))
+}
+
+// @ts-ignore: decorator
+@inline
+export function mulAdd(a: v128, b: v128, c: v128): v128 {
+  return f32x4.add(f32x4.mul(a, b), c)
+}
+
+/** log2 of four positive floats. */
+// @ts-ignore: decorator
+@inline
+export function log2(x: v128): v128 {
+  // Split x = m * 2^e with m in [sqrt(1/2), sqrt(2)).
+  const bits = i32x4.sub(x, i32x4.splat(0x3f3504f3))
+  const e = f32x4.convert_i32x4_s(i32x4.shr_s(bits, 23))
+  const m = i32x4.add(v128.and(bits, i32x4.splat(0x007fffff)), i32x4.splat(0x3f3504f3))
+  const t = f32x4.sub(m, splat(1))
+  const z = f32x4.mul(t, t)
+  let y = splat(7.0376836292e-2)
+  y = mulAdd(y, t, splat(-1.151461031e-1))
+  y = mulAdd(y, t, splat(1.167699874e-1))
+  y = mulAdd(y, t, splat(-1.2420140846e-1))
+  y = mulAdd(y, t, splat(1.4249322787e-1))
+  y = mulAdd(y, t, splat(-1.6668057665e-1))
+  y = mulAdd(y, t, splat(2.0000714765e-1))
+  y = mulAdd(y, t, splat(-2.4999993993e-1))
+  y = mulAdd(y, t, splat(3.3333331174e-1))
+  y = f32x4.mul(f32x4.mul(y, t), z)
+  y = f32x4.sub(y, f32x4.mul(splat(0.5), z))
+  return mulAdd(f32x4.add(t, y), splat(LOG2E), e)
+}
+
+/** 2^x of four floats, x in -126..126. */
+// @ts-ignore: decorator
+@inline
+export function exp2(x: v128): v128 {
+  const clamped = f32x4.max(splat(-126), f32x4.min(splat(126), x))
+  const n = f32x4.nearest(clamped)
+  const f = f32x4.sub(clamped, n)
+  let y = splat(1.5353361883e-4)
+  y = mulAdd(y, f, splat(1.3398874403e-3))
+  y = mulAdd(y, f, splat(9.6184373577e-3))
+  y = mulAdd(y, f, splat(5.5503324712e-2))
+  y = mulAdd(y, f, splat(2.4022647914e-1))
+  y = mulAdd(y, f, splat(6.9314720286e-1))
+  y = mulAdd(y, f, splat(1))
+  const power = i32x4.shl(i32x4.add(i32x4.trunc_sat_f32x4_s(n), i32x4.splat(127)), 23)
+  return f32x4.mul(y, power)
+}
+
+/** x^exponent of four floats; 0 where x <= 0. */
+// @ts-ignore: decorator
+@inline
+export function power(x: v128, exponent: v128): v128 {
+  const positive = f32x4.gt(x, splat(0))
+  const y = exp2(f32x4.mul(exponent, log2(f32x4.max(x, splat(1e-30)))))
+  return v128.and(y, positive)
+}
+
+/** Encoded from linear light, IEC 61966-2-1; the straight part goes on below 0. */
+// @ts-ignore: decorator
+@inline
+export function encode(x: v128): v128 {
+  const curve = f32x4.sub(f32x4.mul(splat(1.055), exp2(f32x4.mul(splat(<f32>(1.0 / 2.4)), log2(f32x4.max(x, splat(0.003)))))), splat(0.055))
+  return v128.bitselect(f32x4.mul(x, splat(12.92)), curve, f32x4.le(x, splat(0.0031308)))
+}
+
+/** Linear light from encoded, IEC 61966-2-1; the straight part goes on below 0. */
+// @ts-ignore: decorator
+@inline
+export function decode(x: v128): v128 {
+  const base = f32x4.mul(f32x4.add(f32x4.max(x, splat(0.04)), splat(0.055)), splat(<f32>(1.0 / 1.055)))
+  const curve = exp2(f32x4.mul(splat(2.4), log2(base)))
+  return v128.bitselect(f32x4.mul(x, splat(<f32>(1.0 / 12.92))), curve, f32x4.le(x, splat(0.04045)))
+}
+
+// Scalars for the planning code outside, which must not depend on the engine that runs it.
+
+export function sine(radians: f64): f64 {
+  return NativeMath.sin(radians)
+}
+
+export function cosine(radians: f64): f64 {
+  return NativeMath.cos(radians)
+}
+
+export function exponential(x: f64): f64 {
+  return NativeMath.exp(x)
+}
+
+/** Error function, Abramowitz and Stegun 7.1.26 (absolute error below 1.5e-7). */
+export function errorFunction(x: f64): f64 {
+  const a = Math.abs(x)
+  const t = 1.0 / (1.0 + 0.3275911 * a)
+  const poly = ((((1.061405429 * t - 1.453152027) * t + 1.421413741) * t - 0.284496736) * t + 0.254829592) * t
+  const y = 1.0 - poly * NativeMath.exp(-a * a)
+  return x < 0 ? -y : y
+}

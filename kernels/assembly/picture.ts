@@ -1,0 +1,130 @@
+import { decode, encode, splat, clamp01 } from './math'
+import { hash3 } from './hash'
+
+/** Three planes 0-1 from interleaved 8-bit RGBA. */
+export function planesFromRgba8(src: usize, count: i32, r: usize, g: usize, b: usize): void {
+  const bytes = (<usize>count) << 2
+  const k = splat(255)
+  const mask = i32x4.splat(0xff)
+  for (let i: usize = 0; i < bytes; i += 16) {
+    const v = v128.load(src + i)
+    v128.store(r + i, f32x4.div(f32x4.convert_i32x4_u(v128.and(v, mask)), k))
+    v128.store(g + i, f32x4.div(f32x4.convert_i32x4_u(v128.and(i32x4.shr_u(v, 8), mask)), k))
+    v128.store(b + i, f32x4.div(f32x4.convert_i32x4_u(v128.and(i32x4.shr_u(v, 16), mask)), k))
+  }
+}
+
+/** One plane 0-1 from 16-bit codes. */
+export function planeFromU16(src: usize, count: i32, dst: usize): void {
+  const k = splat(65535)
+  for (let i = 0; i < count; i += 4) {
+    const v = v128.load64_zero(src + ((<usize>i) << 1))
+    v128.store(dst + ((<usize>i) << 2), f32x4.div(f32x4.convert_i32x4_u(i32x4.extend_low_i16x8_u(v)), k))
+  }
+}
+
+/** 16-bit codes, nearest, from a plane 0-1. */
+export function u16FromPlane(src: usize, count: i32, dst: usize): void {
+  for (let i = 0; i < count; i += 4) {
+    const v = f32x4.nearest(f32x4.mul(clamp01(v128.load(src + ((<usize>i) << 2))), splat(65535)))
+    const whole = i32x4.trunc_sat_f32x4_u(v)
+    v128.store64_lane(dst + ((<usize>i) << 1), i16x8.narrow_i32x4_u(whole, whole), 0)
+  }
+}
+
+/**
+ * Area mean along x: pixel i of the whole output row covers [i * step, (i + 1) * step) of the whole source row,
+ * step >= 1. `src` begins at source pixel `srcFirst`, `dst` at output pixel `first`. Outside, the border repeats.
+ */
+export function areaRows(src: usize, width: i32, height: i32, srcFirst: i32, step: f64, first: i32, dst: usize, outWidth: i32): void {
+  const norm = <f32>(1.0 / step)
+  for (let x = 0; x < outWidth; x++) {
+    const from = <f64>(first + x) * step
+    const to = <f64>(first + x + 1) * step
+    const i0 = <i32>Math.floor(from)
+    const i1 = <i32>Math.ceil(to) - 1
+    for (let y = 0; y < height; y++) {
+      const row = src + ((<usize>(y * width)) << 2)
+      let sum: f32 = 0
+      for (let i = i0; i <= i1; i++) {
+        const cover = <f32>(Math.min(to, <f64>(i + 1)) - Math.max(from, <f64>i))
+        sum += cover * load<f32>(row + ((<usize>min(max(i - srcFirst, 0), width - 1)) << 2))
+      }
+      store<f32>(dst + ((<usize>(y * outWidth + x)) << 2), sum * norm)
+    }
+  }
+}
+
+/** Area mean along y, as `areaRows`. */
+export function areaColumns(src: usize, width: i32, height: i32, srcFirst: i32, step: f64, first: i32, dst: usize, outHeight: i32): void {
+  const norm = splat(<f32>(1.0 / step))
+  const rowBytes = (<usize>width) << 2
+  for (let y = 0; y < outHeight; y++) {
+    const from = <f64>(first + y) * step
+    const to = <f64>(first + y + 1) * step
+    const i0 = <i32>Math.floor(from)
+    const i1 = <i32>Math.ceil(to) - 1
+    const out = dst + (<usize>y) * rowBytes
+    for (let at: usize = 0; at < rowBytes; at += 16) {
+      let sum = splat(0)
+      for (let i = i0; i <= i1; i++) {
+        const cover = <f32>(Math.min(to, <f64>(i + 1)) - Math.max(from, <f64>i))
+        sum = f32x4.add(sum, f32x4.mul(splat(cover), v128.load(src + (<usize>min(max(i - srcFirst, 0), height - 1)) * rowBytes + at)))
+      }
+      v128.store(out + at, f32x4.mul(sum, norm))
+    }
+  }
+}
+
+// @ts-ignore: decorator
+@inline
+function ditherCode(value: f32, x: i32, y: i32, channel: i32, dither: f32): u32 {
+  const noise = <f32>(hash3(x, y, channel) >>> 8) * <f32>(1.0 / 16777216.0) - <f32>0.5
+  const v = value * 255 + <f32>0.5 + noise * dither
+  return <u32>max<f32>(0, min<f32>(255, floor<f32>(v)))
+}
+
+/**
+ * Interleaved 8-bit RGBA from three planes, with dithering of less than half a code: a value that is
+ * a code already stays that code. (x, y) is the place of the first pixel on the grid of the whole picture.
+ */
+export function rgba8FromPlanes(r: usize, g: usize, b: usize, width: i32, height: i32, x: i32, y: i32, dither: f32, dst: usize): void {
+  for (let row = 0; row < height; row++) {
+    for (let column = 0; column < width; column++) {
+      const at = (<usize>(row * width + column)) << 2
+      const red = ditherCode(load<f32>(r + at), x + column, y + row, 0, dither)
+      const green = ditherCode(load<f32>(g + at), x + column, y + row, 1, dither)
+      const blue = ditherCode(load<f32>(b + at), x + column, y + row, 2, dither)
+      store<u32>(dst + at, red | (green << 8) | (blue << 16) | 0xff000000)
+    }
+  }
+}
+
+/** Adds to `bins` (32-bit counts) how many values of a plane fall into each of `binCount` equal parts of 0-1. */
+export function histogram(src: usize, count: i32, bins: usize, binCount: i32): void {
+  for (let i = 0; i < count; i++) {
+    const v = load<f32>(src + ((<usize>i) << 2))
+    const bin = min(binCount - 1, max(0, <i32>(v * <f32>binCount)))
+    const at = bins + ((<usize>bin) << 2)
+    store<u32>(at, load<u32>(at) + 1)
+  }
+}
+
+/** Linear-light halving of encoded planes in place of three steps: decode, mean of 2 by 2, encode. */
+export function halveEncoded(src: usize, width: i32, height: i32, dst: usize): void {
+  const half = width >> 1
+  const rowBytes = (<usize>width) << 2
+  for (let y = 0; y < height; y += 2) {
+    const top = src + (<usize>y) * rowBytes
+    const bottom = top + rowBytes
+    const out = dst + ((<usize>((y >> 1) * half)) << 2)
+    for (let x = 0; x < half; x += 4) {
+      const at = (<usize>x) << 3
+      const s0 = f32x4.add(decode(v128.load(top + at)), decode(v128.load(bottom + at)))
+      const s1 = f32x4.add(decode(v128.load(top + at + 16)), decode(v128.load(bottom + at + 16)))
+      const even = v128.shuffle<f32>(s0, s1, 0, 2, 4, 6)
+      const odd = v128.shuffle<f32>(s0, s1, 1, 3, 5, 7)
+      v128.store(out + ((<usize>x) << 2), encode(f32x4.mul(f32x4.add(even, odd), splat(0.25))))
+    }
+  }
+}

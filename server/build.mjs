@@ -1,0 +1,17 @@
+// Bundles the server, the command line and their worker thread. WebAssembly files stay where their packages put them.
+import { build } from 'esbuild'
+
+await build({
+  entryPoints: ['src/main.ts', 'src/render.ts', 'src/worker.ts'],
+  outdir: 'dist',
+  bundle: true,
+  platform: 'node',
+  format: 'esm',
+  target: 'node20',
+  sourcemap: true,
+  // The codecs' glue code expects these in an ES module.
+  banner: {
+    js: "import { createRequire as __createRequire } from 'node:module'; import { dirname as __dirnameOf } from 'node:path'; import { fileURLToPath as __pathOf } from 'node:url'; const require = __createRequire(import.meta.url); const __filename = __pathOf(import.meta.url); const __dirname = __dirnameOf(__filename);",
+  },
+  external: ['fastify', '@fastify/static', '@fastify/helmet'],
+})

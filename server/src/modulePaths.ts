@@ -1,0 +1,22 @@
+import { createRequire } from 'node:module'
+import type { CodecName } from '@welkinar/core/worker'
+
+const require = createRequire(import.meta.url)
+
+const codecs: Record<CodecName, string> = {
+  jpegDecoder: '@jsquash/jpeg/codec/dec/mozjpeg_dec.wasm',
+  jpegEncoder: '@jsquash/jpeg/codec/enc/mozjpeg_enc.wasm',
+  png: '@jsquash/png/codec/pkg/squoosh_png_bg.wasm',
+  webpDecoder: '@jsquash/webp/codec/dec/webp_dec.wasm',
+  avifDecoder: '@jsquash/avif/codec/dec/avif_dec.wasm',
+}
+
+/** File of a codec's WebAssembly module. */
+export function codecPath(name: CodecName): string {
+  return require.resolve(codecs[name])
+}
+
+/** File of the kernels' WebAssembly module. */
+export function kernelsPath(): string {
+  return require.resolve('@welkinar/kernels/kernels.wasm')
+}

@@ -1,0 +1,134 @@
+import { readFile, writeFile } from 'node:fs/promises'
+import { basename } from 'node:path'
+import { parseArgs } from 'node:util'
+import {
+  effectsFor,
+  gridAt,
+  gridBounds,
+  parseRecipe,
+  regionOnGrid,
+  sceneGraph,
+  UserProblem,
+  type ExportFormat,
+  type Grid,
+  type Rect,
+  type Size,
+} from '@welkinar/core'
+import { priorities, type RenderPool } from '@welkinar/core/pool'
+import { createNodePool } from './nodePool'
+
+const USAGE =
+  'npm run render -- --photo in.jpg --recipe recipe.json --out out.png [--scale 0.25] [--region x,y,width,height] [--quality 92] [--threads 2]'
+const TILE = 512
+
+interface Task {
+  readonly photo: string
+  readonly recipe: string
+  readonly out: string
+  readonly format: ExportFormat
+  readonly scale: number
+  readonly region: Rect | undefined
+  readonly quality: number
+  readonly threads: number | undefined
+}
+
+function readTask(): Task {
+  const options = { photo: '', recipe: '', out: '', scale: '', region: '', quality: '', threads: '' }
+  const { values } = parseOptions(Object.keys(options))
+  const required = (name: 'photo' | 'recipe' | 'out'): string => {
+    const value = values[name]
+    if (!value) throw new UserProblem(`--${name} is missing. Usage: ${USAGE}`)
+    return value
+  }
+  const out = required('out')
+  return {
+    photo: required('photo'),
+    recipe: required('recipe'),
+    out,
+    format: formatOf(out),
+    scale: numberOption(values['scale'], 'scale', 0.001, 1) ?? 1,
+    region: values['region'] === undefined ? undefined : readRegion(values['region']),
+    quality: numberOption(values['quality'], 'quality', 1, 100) ?? 92,
+    threads: numberOption(values['threads'], 'threads', 1, 64),
+  }
+}
+
+function parseOptions(names: readonly string[]): { values: Record<string, string | undefined> } {
+  try {
+    const options = Object.fromEntries(names.map((name) => [name, { type: 'string' as const }]))
+    return parseArgs({ options, strict: true }) as { values: Record<string, string | undefined> }
+  } catch (error) {
+    throw new UserProblem(`${(error as Error).message} Usage: ${USAGE}`)
+  }
+}
+
+function formatOf(out: string): ExportFormat {
+  if (/\.png$/i.test(out)) return 'png'
+  if (/\.jpe?g$/i.test(out)) return 'jpeg'
+  throw new UserProblem(`--out ends in .png or .jpg; “${out}” came.`)
+}
+
+function numberOption(text: string | undefined, name: string, least: number, most: number): number | undefined {
+  if (text === undefined) return undefined
+  const value = Number(text)
+  if (text.trim() === '' || !(value >= least && value <= most)) {
+    throw new UserProblem(`--${name} is a number from ${least} to ${most}; “${text}” came.`)
+  }
+  return value
+}
+
+function readRegion(text: string): Rect {
+  const [x, y, width, height, ...more] = text.split(',').map(Number)
+  const valid = [x, y, width, height].every((value) => value !== undefined && Number.isFinite(value))
+  if (!valid || more.length > 0 || !((width ?? 0) > 0 && (height ?? 0) > 0)) {
+    throw new UserProblem(`--region is x,y,width,height in photo px, width and height above 0; “${text}” came.`)
+  }
+  return { x: x ?? 0, y: y ?? 0, width: width ?? 0, height: height ?? 0 }
+}
+
+async function readInput(path: string): Promise<Uint8Array> {
+  try {
+    return await readFile(path)
+  } catch (error) {
+    const code = (error as NodeJS.ErrnoException).code
+    throw new UserProblem(`“${path}” cannot be read: ${code === 'ENOENT' ? 'there is no such file' : code}.`)
+  }
+}
+
+function rectFor(region: Rect | undefined, grid: Grid, photo: Size): Rect {
+  if (!region) return gridBounds(grid)
+  const rect = regionOnGrid(region, grid)
+  if (rect.width > 0 && rect.height > 0) return rect
+  throw new UserProblem(`--region lies outside the photo, which is ${photo.width} × ${photo.height} px.`)
+}
+
+async function renderFile(task: Task, pool: RenderPool): Promise<void> {
+  const recipe = parseRecipe(new TextDecoder().decode(await readInput(task.recipe)), basename(task.recipe))
+  const opened = await pool.openPhoto('photo', await readInput(task.photo), basename(task.photo))
+  if ('problem' in opened) throw new UserProblem(opened.problem)
+  opened.notices.forEach((notice) => console.error(notice))
+  const { photo } = opened
+  const grid = gridAt(photo, task.scale)
+  const rect = rectFor(task.region, grid, photo)
+  const node = sceneGraph({ photo, effects: effectsFor(recipe, photo) })
+  const pixels = await pool.renderPixels({ node, grid, rect, tileSize: TILE, priority: priorities.export })
+  const bytes = await pool.encode(pixels, rect.width, rect.height, { format: task.format, quality: task.quality })
+  await writeFile(task.out, new Uint8Array(bytes)).catch((error: NodeJS.ErrnoException) => {
+    throw new UserProblem(`“${task.out}” cannot be written: ${error.code}.`)
+  })
+}
+
+async function main(): Promise<void> {
+  const task = readTask()
+  const pool = await createNodePool(task.threads)
+  try {
+    await renderFile(task, pool)
+  } finally {
+    pool.dispose()
+  }
+}
+
+await main().catch((error: unknown) => {
+  console.error(error instanceof UserProblem ? error.message : error)
+  process.exitCode = 1
+})
