@@ -1,0 +1,85 @@
+import { readFile, writeFile } from 'node:fs/promises'
+import { createRequire } from 'node:module'
+import { availableParallelism } from 'node:os'
+import { parseArgs } from 'node:util'
+import { Worker } from 'node:worker_threads'
+import encodeJpeg, { init } from '@jsquash/jpeg/encode.js'
+import { encode as encodePng } from 'fast-png'
+import { develop } from './develop'
+import type { PhotoDefinition } from './photo'
+import { photos } from './photos/index'
+
+// Takes the sample photos: traces them, develops them, and writes the JPEG and the depth picture.
+
+const { values } = parseArgs({
+  options: {
+    width: { type: 'string', default: '3000' },
+    samples: { type: 'string', default: '36' },
+    only: { type: 'string' },
+    out: { type: 'string', default: new URL('../photos/', import.meta.url).pathname },
+  },
+})
+const width = Number(values.width)
+const height = Math.round((width * 2) / 3)
+const JPEG_LIMIT = 1.5e6
+const DEPTH_WIDTH = 1000
+
+interface Traced {
+  readonly light: Float32Array
+  readonly depth: Float32Array
+}
+
+async function expose(photo: PhotoDefinition): Promise<Traced> {
+  const light = new Float32Array(width * height * 3)
+  const depth = new Float32Array(width * height)
+  const threads = availableParallelism()
+  let done = 0
+  const run = (first: number): Promise<void> =>
+    new Promise((resolve, reject) => {
+      const workerData = { photo: photo.name, width, height, samples: Number(values.samples), first, step: threads }
+      const worker = new Worker(new URL('./expose.js', import.meta.url), { workerData })
+      worker.on('message', ({ y, row }: { y: number; row: Float32Array }) => {
+        for (let x = 0; x < width; x++) {
+          light.set(row.subarray(x * 4, x * 4 + 3), (y * width + x) * 3)
+          depth[y * width + x] = row[x * 4 + 3] ?? 0
+        }
+        if (++done % 200 === 0) console.log(`${photo.name}: ${Math.round((100 * done) / height)} %`)
+      })
+      worker.on('error', reject)
+      worker.on('exit', () => resolve())
+    })
+  await Promise.all(Array.from({ length: threads }, (_, first) => run(first)))
+  return { light, depth }
+}
+
+/** The best quality that stays below 1.5 MB. */
+async function writeJpeg(path: string, pixels: Uint8ClampedArray<ArrayBuffer>): Promise<void> {
+  const module = createRequire(import.meta.url).resolve('@jsquash/jpeg/codec/enc/mozjpeg_enc.wasm')
+  await (init as unknown as (module: WebAssembly.Module) => Promise<void>)(await WebAssembly.compile(await readFile(module)))
+  for (let quality = 92; quality > 50; quality -= 3) {
+    const picture = { data: pixels, width, height, colorSpace: 'srgb' } as ImageData
+    const bytes = await encodeJpeg(picture, { quality })
+    if (bytes.byteLength < JPEG_LIMIT || quality <= 53) return writeFile(path, new Uint8Array(bytes))
+  }
+}
+
+/** Depth as 16-bit grey, near white: 1 / (1 + distance / 20 m). */
+async function writeDepth(path: string, depth: Float32Array): Promise<void> {
+  const w = Math.min(width, DEPTH_WIDTH)
+  const h = Math.round((w * height) / width)
+  const data = new Uint16Array(w * h)
+  for (let y = 0; y < h; y++) {
+    for (let x = 0; x < w; x++) {
+      const from = Math.floor(((y + 0.5) * height) / h) * width + Math.floor(((x + 0.5) * width) / w)
+      data[y * w + x] = Math.round(65535 / (1 + (depth[from] ?? 0) / 20))
+    }
+  }
+  await writeFile(path, encodePng({ width: w, height: h, data, depth: 16, channels: 1 }))
+}
+
+for (const photo of photos.filter(({ name }) => !values.only || name === values.only)) {
+  const { light, depth } = await expose(photo)
+  await writeJpeg(`${values.out}${photo.name}.jpg`, develop({ width, height, light }, photo.develop))
+  await writeDepth(`${values.out}${photo.name}-depth.png`, depth)
+  console.log(`${photo.name} written`)
+}

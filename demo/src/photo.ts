@@ -1,0 +1,26 @@
+import type { TracedScene } from './tracer/trace'
+import type { Vector } from './tracer/vector'
+
+/** A sample photo: what is in front of the camera, and how it is taken. */
+export interface PhotoDefinition {
+  readonly name: string
+  readonly scene: TracedScene
+  readonly camera: {
+    readonly place: Vector
+    readonly target: Vector
+    /** Horizontal field of view, degrees. */
+    readonly fieldOfView: number
+    /** Radius of the lens opening in metres, and the distance in focus. */
+    readonly aperture: number
+    readonly focus: number
+  }
+  readonly develop: {
+    readonly exposure: number
+    /** Part of the light that spreads in the lens. */
+    readonly flare: number
+    /** Strength of the sensor noise. */
+    readonly noise: number
+    /** White balance as multipliers in linear light. */
+    readonly balance: Vector
+  }
+}

@@ -1,0 +1,12 @@
+import type { PhotoDefinition } from '../photo'
+import { ferryQuay } from './ferryQuay'
+
+/** All sample photos, in the order of the Shelf. */
+export const photos: readonly PhotoDefinition[] = [ferryQuay]
+
+/** @throws Error if there is no such photo */
+export function photoNamed(name: string): PhotoDefinition {
+  const photo = photos.find((candidate) => candidate.name === name)
+  if (!photo) throw new Error(`There is no sample photo named “${name}”.`)
+  return photo
+}
