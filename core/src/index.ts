@@ -20,6 +20,7 @@ export {
 } from './model/look'
 export { effectsFor, parseRecipe, RECIPE_VERSION, type Recipe } from './model/recipe'
 export { sceneSchema, SCENE_VERSION, type PhotoReference, type Scene } from './model/scene'
+export { maskCurve } from './masks/maskCurve'
 export { UserProblem } from './model/userProblem'
 export { maskJoins, type MaskJoin } from './operations/combineMasks/combineMasks'
 export {

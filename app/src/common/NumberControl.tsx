@@ -1,0 +1,56 @@
+import Box from '@mui/material/Box'
+import ButtonBase from '@mui/material/ButtonBase'
+import Slider from '@mui/material/Slider'
+import Tooltip from '@mui/material/Tooltip'
+import type { NumberControl as Control } from '@welkinar/core'
+import { useId } from 'react'
+import { ink } from '../theme'
+import { NumberField } from './NumberField'
+
+export interface NumberControlProps {
+  readonly control: Control
+  readonly hard: readonly [number, number]
+  readonly value: number
+  /** What the mark beside a changed value goes back to. */
+  readonly start: number
+  /** `gesture` names a drag, whose changes are one step for undo. */
+  onChange(value: number, gesture?: string): void
+}
+
+/** A number with its words: slider over the usual range, field for the hard range, mark that resets. */
+export function NumberControl({ control, hard, value, start, onChange }: NumberControlProps) {
+  const id = useId()
+  const [least, most] = control.usual
+  const changed = Math.abs(value - start) > 1e-9
+  return (
+    <Box sx={{ minWidth: 0 }}>
+      <Box sx={{ display: 'flex', alignItems: 'baseline', gap: 1 }}>
+        <Tooltip title={control.hint ?? ''} placement="left">
+          <Box component="label" id={id} sx={{ flex: 1, minWidth: 0, overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' }}>
+            {control.label}
+          </Box>
+        </Tooltip>
+        {changed && (
+          <Tooltip title={`Back to ${start}${control.unit}`}>
+            <ButtonBase aria-label={`Reset ${control.label} to ${start}`} onClick={() => onChange(start)} sx={{ p: '5px', m: '-5px 0', alignSelf: 'center' }}>
+              <Box sx={{ width: 6, height: 6, borderRadius: '50%', bgcolor: ink.accent }} />
+            </ButtonBase>
+          </Tooltip>
+        )}
+        <NumberField labelledBy={id} value={value} hard={hard} step={control.step} unit={control.unit} onChange={(next) => onChange(next)} />
+      </Box>
+      <Slider
+        aria-labelledby={id}
+        min={least}
+        max={most}
+        step={control.step}
+        value={Math.min(most, Math.max(least, value))}
+        onChange={(event, next) => onChange(next as number, event.type === 'keydown' ? `${control.label} keys` : `${control.label} drag ${gestureNumber}`)}
+        onChangeCommitted={() => gestureNumber++}
+      />
+    </Box>
+  )
+}
+
+/** Counts finished drags, so that each has a name of its own. */
+let gestureNumber = 0

@@ -1,0 +1,83 @@
+import Box from '@mui/material/Box'
+import Tooltip from '@mui/material/Tooltip'
+import { useState, type KeyboardEvent } from 'react'
+import { ink } from '../theme'
+
+interface NumberFieldProps {
+  readonly labelledBy: string
+  readonly value: number
+  readonly hard: readonly [number, number]
+  readonly step: number
+  readonly unit: string
+  onChange(value: number): void
+}
+
+/** Types a number: Enter or leaving takes it, Escape drops it, arrow keys step (Shift × 10). Says when it is out of range. */
+export function NumberField({ labelledBy, value, hard, step, unit, onChange }: NumberFieldProps) {
+  const [typed, setTyped] = useState<string>()
+  const problem = typed === undefined ? undefined : problemWith(typed, hard)
+  const take = () => {
+    if (typed !== undefined && !problem) onChange(parse(typed))
+    setTyped(undefined)
+  }
+  const onKeyDown = (event: KeyboardEvent) => {
+    if (event.key === 'Enter' && !problem) take()
+    else if (event.key === 'Escape') setTyped(undefined)
+    else if (event.key === 'ArrowUp' || event.key === 'ArrowDown') {
+      event.preventDefault()
+      const by = (event.key === 'ArrowUp' ? step : -step) * (event.shiftKey ? 10 : 1)
+      setTyped(undefined)
+      onChange(Number(Math.min(hard[1], Math.max(hard[0], value + by)).toFixed(4)))
+    }
+  }
+  const shown = `${format(value, step)}${spaced(unit)}`
+  const text = typed ?? shown
+  return (
+    <Tooltip open={problem !== undefined} title={problem ?? ''} placement="left">
+      <Box
+        component="input"
+        type="text"
+        inputMode="decimal"
+        aria-labelledby={labelledBy}
+        aria-invalid={problem !== undefined}
+        value={text}
+        onFocus={(event) => event.currentTarget.select()}
+        onChange={(event) => setTyped(event.currentTarget.value)}
+        onBlur={take}
+        onKeyDown={onKeyDown}
+        sx={{
+          width: `${Math.max(4, text.length) + 1.2}ch`,
+          font: 'inherit',
+          color: problem ? ink.accent : ink.ink,
+          textAlign: 'right',
+          border: '1px solid transparent',
+          borderRadius: '3px',
+          background: 'transparent',
+          p: '1px 3px',
+          '&:hover': { borderColor: ink.rule },
+          '&:focus': { background: '#fff' },
+        }}
+      />
+    </Tooltip>
+  )
+}
+
+function parse(text: string): number {
+  return Number(text.replace(',', '.').replace('−', '-').replace(/[^\d.+-]+$/, '').trim())
+}
+
+function problemWith(text: string, [least, most]: readonly [number, number]): string | undefined {
+  const number = parse(text)
+  if (text.trim() === '' || Number.isNaN(number)) return 'A number is needed here.'
+  return number < least || number > most ? `Between ${least} and ${most}, please.` : undefined
+}
+
+/** Degrees and factors stand close to the number, other units after a thin space. */
+function spaced(unit: string): string {
+  return unit === '' || unit === '°' || unit === '×' ? unit : `\u2009${unit}`
+}
+
+function format(value: number, step: number): string {
+  const digits = step >= 1 ? (Number.isInteger(value) ? 0 : 1) : step >= 0.1 ? 1 : 2
+  return value.toFixed(digits).replace('-', '−')
+}

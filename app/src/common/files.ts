@@ -1,0 +1,32 @@
+/** Hands a file to the person, as a download. */
+export function saveFile(content: Blob, fileName: string): void {
+  const address = URL.createObjectURL(content)
+  const link = document.createElement('a')
+  link.href = address
+  link.download = fileName
+  link.click()
+  setTimeout(() => URL.revokeObjectURL(address), 10_000)
+}
+
+/** Lets the person choose one file. Resolves with nothing if they choose none. */
+export function chooseFile(accept: string): Promise<File | undefined> {
+  return new Promise((resolve) => {
+    const input = document.createElement('input')
+    input.type = 'file'
+    input.accept = accept
+    input.addEventListener('change', () => resolve(input.files?.[0]))
+    input.addEventListener('cancel', () => resolve(undefined))
+    input.click()
+  })
+}
+
+/** A name that every file system takes. */
+export function safeFileName(name: string): string {
+  return name.replace(/[\\/:*?"<>|\p{Cc}]+/gu, ' ').replace(/\s+/g, ' ').trim().slice(0, 80) || 'scene'
+}
+
+/** A size in bytes for people. */
+export function bytesInWords(bytes: number): string {
+  if (bytes < 1e6) return `${Math.max(1, Math.round(bytes / 1e3))} kB`
+  return bytes < 1e9 ? `${(bytes / 1e6).toFixed(1)} MB` : `${(bytes / 1e9).toFixed(1)} GB`
+}

@@ -1,0 +1,18 @@
+import jpegDecoder from '@jsquash/jpeg/codec/dec/mozjpeg_dec.wasm?url'
+import jpegEncoder from '@jsquash/jpeg/codec/enc/mozjpeg_enc.wasm?url'
+import avifDecoder from '@jsquash/avif/codec/dec/avif_dec.wasm?url'
+import png from '@jsquash/png/codec/pkg/squoosh_png_bg.wasm?url'
+import webpDecoder from '@jsquash/webp/codec/dec/webp_dec.wasm?url'
+import { RenderWorker, type CodecName } from '@welkinar/core/worker'
+import kernels from '@welkinar/kernels/kernels.wasm?url'
+import { expose } from 'comlink'
+
+// One thread of the pool in the browser.
+
+const CACHE_BYTES = 320 * 1024 * 1024
+const codecs: Record<CodecName, string> = { jpegDecoder, jpegEncoder, png, webpDecoder, avifDecoder }
+
+const compile = (url: string): Promise<WebAssembly.Module> => WebAssembly.compileStreaming(fetch(url))
+
+expose(await RenderWorker.create(await compile(kernels), CACHE_BYTES, (name) => compile(codecs[name])))
+postMessage('ready')

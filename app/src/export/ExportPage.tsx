@@ -1,0 +1,132 @@
+import Box from '@mui/material/Box'
+import Button from '@mui/material/Button'
+import LinearProgress from '@mui/material/LinearProgress'
+import ToggleButton from '@mui/material/ToggleButton'
+import ToggleButtonGroup from '@mui/material/ToggleButtonGroup'
+import Typography from '@mui/material/Typography'
+import { useQuery } from '@tanstack/react-query'
+import { sceneGraph, type ExportFormat, type Scene } from '@welkinar/core'
+import type { RenderPool } from '@welkinar/core/pool'
+import { useState } from 'react'
+import { Link, useParams } from 'react-router'
+import { ErrorPage } from '../common/ErrorPage'
+import { bytesInWords } from '../common/files'
+import { NumberControl } from '../common/NumberControl'
+import { renderPool } from '../engine/engine'
+import { holdPhoto } from '../engine/photos'
+import { loadScene } from '../storage/scenes'
+import { ink } from '../theme'
+import { LookPicture } from '../workbench/LookPicture'
+import { useExport } from './useExport'
+
+const START_QUALITY = 92
+
+const formats: readonly { readonly value: ExportFormat; readonly label: string; readonly hint: string }[] = [
+  { value: 'png', label: 'PNG', hint: 'Every pixel as computed, 8 bits a channel. For printing and for working on.' },
+  { value: 'jpeg', label: 'JPEG', hint: 'Much smaller, with a small loss. For showing and sending.' },
+]
+
+/** The screen where a scene becomes a file. */
+export function ExportPage() {
+  const { id = '' } = useParams()
+  const { data, error } = useQuery({
+    queryKey: ['export', id],
+    queryFn: async () => {
+      const { scene } = await loadScene(id)
+      await holdPhoto(scene.photo.id)
+      return { scene, pool: await renderPool() }
+    },
+    gcTime: 0,
+    staleTime: 0,
+  })
+  if (error) return <ErrorPage message={error.message} />
+  return data ? <Export scene={data.scene} pool={data.pool} /> : <Box component="main" role="status" sx={{ p: 10 }}>Opening the photo …</Box>
+}
+
+function Export({ scene, pool }: { readonly scene: Scene; readonly pool: RenderPool }) {
+  const [format, setFormat] = useState<ExportFormat>('png')
+  const [quality, setQuality] = useState(START_QUALITY)
+  const { progress, exported, start, cancel } = useExport(scene)
+  const { width, height } = scene.photo
+  const chosen = formats.find(({ value }) => value === format)
+  return (
+    <Box sx={{ height: '100%', display: 'flex' }}>
+      <Pictures scene={scene} pool={pool} />
+      <Box component="main" sx={{ width: 360, flex: 'none', p: 7, bgcolor: ink.paper, borderLeft: `1px solid ${ink.rule}`, overflowY: 'auto' }}>
+        <Button component={Link} to={`/scene/${scene.id}`} variant="text" sx={{ ml: -3, mb: 3 }}>
+          ← Workbench
+        </Button>
+        <Typography variant="h1" sx={{ mb: 1 }}>
+          Export
+        </Typography>
+        <Typography sx={{ mb: 6, color: ink.secondary }}>
+          {scene.name}, {width} × {height} px
+        </Typography>
+        <ToggleButtonGroup exclusive fullWidth aria-label="Format" value={format} onChange={(_, next: ExportFormat | null) => next && setFormat(next)}>
+          {formats.map(({ value, label }) => (
+            <ToggleButton key={value} value={value}>
+              {label}
+            </ToggleButton>
+          ))}
+        </ToggleButtonGroup>
+        <Typography sx={{ mt: 2, mb: 4, color: ink.secondary, minHeight: 38 }}>{chosen?.hint}</Typography>
+        {format === 'jpeg' && (
+          <NumberControl
+            control={{ label: 'Quality', unit: '', usual: [50, 100], step: 1 }}
+            hard={[1, 100]}
+            value={quality}
+            start={START_QUALITY}
+            onChange={setQuality}
+          />
+        )}
+        {progress ? (
+          <Box role="status" sx={{ mt: 4 }}>
+            <Box sx={{ display: 'flex', mb: 2 }}>
+              <Box sx={{ flex: 1 }}>{progress.doing} …</Box>
+              {progress.done !== undefined && `${Math.round(progress.done * 100)} %`}
+            </Box>
+            <LinearProgress
+              aria-label={progress.doing}
+              {...(progress.done === undefined ? {} : { variant: 'determinate', value: progress.done * 100 })}
+            />
+            <Button variant="outlined" onClick={cancel} sx={{ mt: 4 }}>
+              Cancel
+            </Button>
+          </Box>
+        ) : (
+          <Button variant="contained" fullWidth sx={{ mt: 4, minHeight: 40 }} onClick={() => void start({ format, quality })}>
+            Make the {chosen?.label} file
+          </Button>
+        )}
+        {exported && (
+          <Box role="status" sx={{ mt: 5, pt: 4, borderTop: `1px solid ${ink.rule}` }}>
+            <b>{exported.fileName}</b>
+            <Box sx={{ color: ink.secondary }}>
+              {bytesInWords(exported.bytes)}, made in {exported.seconds.toFixed(1)} s. It is among your downloads.
+            </Box>
+          </Box>
+        )}
+      </Box>
+    </Box>
+  )
+}
+
+const SHOWN = { width: 780, height: 520 }
+
+/** The whole picture, and a part of it pixel for pixel. */
+function Pictures({ scene, pool }: { readonly scene: Scene; readonly pool: RenderPool }) {
+  const [close, setClose] = useState(false)
+  const shape = scene.photo.width / scene.photo.height
+  const width = Math.round(Math.min(SHOWN.width, SHOWN.height * shape))
+  const height = Math.round(width / shape)
+  const part = Math.min(1, width / window.devicePixelRatio / scene.photo.width)
+  return (
+    <Box sx={{ flex: 1, minWidth: 0, bgcolor: ink.surround, display: 'grid', placeContent: 'center', justifyItems: 'center', gap: 5, p: 6, overflow: 'auto' }}>
+      <LookPicture pool={pool} node={sceneGraph(scene)} photo={scene.photo} width={width} height={height} part={close ? part : 1} label="The finished picture" />
+      <ToggleButtonGroup exclusive value={close} aria-label="Part shown" onChange={(_, next: boolean | null) => next !== null && setClose(next)} sx={{ bgcolor: ink.paper }}>
+        <ToggleButton value={false}>Whole</ToggleButton>
+        <ToggleButton value={true}>1:1, middle</ToggleButton>
+      </ToggleButtonGroup>
+    </Box>
+  )
+}

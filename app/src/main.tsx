@@ -1,0 +1,32 @@
+import '@fontsource-variable/instrument-sans'
+import createCache from '@emotion/cache'
+import { CacheProvider } from '@emotion/react'
+import CssBaseline from '@mui/material/CssBaseline'
+import { ThemeProvider } from '@mui/material/styles'
+import { QueryClient, QueryClientProvider } from '@tanstack/react-query'
+import { StrictMode } from 'react'
+import { createRoot } from 'react-dom/client'
+import { RouterProvider } from 'react-router/dom'
+import { NoticeHost } from './common/NoticeHost'
+import { router } from './router'
+import { theme } from './theme'
+
+const nonce = document.querySelector<HTMLMetaElement>('meta[name=csp-nonce]')?.content
+const styles = createCache({ key: 'w', ...(nonce ? { nonce } : {}) })
+const queries = new QueryClient({ defaultOptions: { queries: { retry: false, refetchOnWindowFocus: false } } })
+
+const root = document.getElementById('root')
+if (!root) throw new Error('The page has no root element.')
+createRoot(root).render(
+  <StrictMode>
+    <CacheProvider value={styles}>
+      <ThemeProvider theme={theme}>
+        <CssBaseline />
+        <QueryClientProvider client={queries}>
+          <RouterProvider router={router} />
+          <NoticeHost />
+        </QueryClientProvider>
+      </ThemeProvider>
+    </CacheProvider>
+  </StrictMode>,
+)

@@ -1,0 +1,140 @@
+import Box from '@mui/material/Box'
+import Button from '@mui/material/Button'
+import IconButton from '@mui/material/IconButton'
+import Menu from '@mui/material/Menu'
+import MenuItem from '@mui/material/MenuItem'
+import OutlinedInput from '@mui/material/OutlinedInput'
+import { DotsThree } from '@phosphor-icons/react/dist/csr/DotsThree'
+import { useEffect, useState } from 'react'
+import { Link } from 'react-router'
+import { safeFileName, saveFile } from '../common/files'
+import { showNotice, showProblem } from '../common/notices'
+import { database } from '../storage/database'
+import { duplicateScene, putAwayScene, renameScene, restoreScene, type ShelfEntry } from '../storage/scenes'
+import { ink } from '../theme'
+
+interface SceneCardProps {
+  readonly entry: ShelfEntry
+  onChanged(): void
+}
+
+/** A scene as a large picture, with its name and what can be done with it. */
+export function SceneCard({ entry, onChanged }: SceneCardProps) {
+  const [renaming, setRenaming] = useState(false)
+  const name = entry.scene?.name ?? 'A scene that cannot be read'
+  const rename = (next: string) => {
+    setRenaming(false)
+    if (next.trim() && next.trim() !== name) attempt(() => renameScene(entry.id, next.trim()).then(onChanged), 'Renaming')
+  }
+  return (
+    <Box component="li">
+      {entry.scene ? (
+        <Box component={Link} to={`/scene/${entry.id}`} aria-label={`Open ${name}`} sx={{ display: 'block', bgcolor: ink.well, aspectRatio: '3 / 2', overflow: 'hidden' }}>
+          <Picture blob={entry.thumbnail} />
+        </Box>
+      ) : (
+        <Broken entry={entry} />
+      )}
+      <Box sx={{ display: 'flex', alignItems: 'center', gap: 2, mt: 2, minHeight: 32 }}>
+        {renaming ? (
+          <OutlinedInput
+            autoFocus
+            fullWidth
+            defaultValue={name}
+            inputProps={{ 'aria-label': 'New name', maxLength: 120 }}
+            onBlur={(event) => rename(event.target.value)}
+            onKeyDown={(event) => {
+              if (event.key === 'Enter') rename((event.target as HTMLInputElement).value)
+              if (event.key === 'Escape') setRenaming(false)
+            }}
+          />
+        ) : (
+          <Box sx={{ flex: 1, minWidth: 0 }}>
+            <Box component="h2" sx={{ m: 0, fontSize: 15, fontWeight: 650, overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' }}>
+              {name}
+            </Box>
+            <Box sx={{ color: ink.secondary }}>{describe(entry)}</Box>
+          </Box>
+        )}
+        <CardMenu entry={entry} name={name} onRename={() => setRenaming(true)} onChanged={onChanged} />
+      </Box>
+    </Box>
+  )
+}
+
+function describe({ scene, edited }: ShelfEntry): string {
+  const when = new Intl.DateTimeFormat('en-GB', { dateStyle: 'medium' }).format(edited)
+  if (!scene) return `last saved ${when}`
+  const { width, height } = scene.photo
+  const kinds = scene.effects.length === 0 ? 'no effects yet' : scene.effects.map((effect) => effect.name.toLowerCase()).slice(0, 3).join(', ')
+  return `${kinds} · ${((width * height) / 1e6).toFixed(1)} megapixels · ${when}`
+}
+
+function Picture({ blob }: { readonly blob: Blob | undefined }) {
+  const [address, setAddress] = useState<string>()
+  useEffect(() => {
+    if (!blob) return
+    const created = URL.createObjectURL(blob)
+    setAddress(created)
+    return () => URL.revokeObjectURL(created)
+  }, [blob])
+  return address ? <img src={address} alt="" style={{ width: '100%', height: '100%', objectFit: 'cover', display: 'block' }} /> : null
+}
+
+function Broken({ entry }: { readonly entry: ShelfEntry }) {
+  const keep = async () => {
+    const stored = await database.scenes.get(entry.id)
+    saveFile(new Blob([JSON.stringify(stored?.document, null, 2)], { type: 'application/json' }), `${safeFileName(`scene ${entry.id}`)}.json`)
+  }
+  return (
+    <Box sx={{ aspectRatio: '3 / 2', p: 5, bgcolor: ink.well, borderLeft: `4px solid ${ink.accent}`, overflow: 'auto' }}>
+      <Box sx={{ mb: 3 }}>{entry.problem} Its photo and the other scenes are untouched.</Box>
+      <Button variant="outlined" onClick={() => attempt(keep, 'Saving')}>
+        Save what is there as a file
+      </Button>
+    </Box>
+  )
+}
+
+interface CardMenuProps extends SceneCardProps {
+  readonly name: string
+  onRename(): void
+}
+
+function CardMenu({ entry, name, onRename, onChanged }: CardMenuProps) {
+  const [anchor, setAnchor] = useState<HTMLElement>()
+  const remove = async () => {
+    await putAwayScene(entry.id, Date.now())
+    onChanged()
+    showNotice(`“${name}” was deleted.`, { label: 'Undo', run: () => attempt(() => restoreScene(entry.id).then(onChanged), 'Undoing') })
+  }
+  const duplicate = () => duplicateScene(entry.id, Date.now()).then(onChanged)
+  const entries = [
+    ...(entry.scene ? [{ label: 'Rename', run: onRename }, { label: 'Duplicate', run: () => attempt(duplicate, 'Duplicating') }] : []),
+    { label: 'Delete', run: () => attempt(remove, 'Deleting') },
+  ]
+  return (
+    <>
+      <IconButton aria-label={`More about ${name}`} onClick={(event) => setAnchor(event.currentTarget)} sx={{ color: ink.ink }}>
+        <DotsThree size={20} weight="bold" />
+      </IconButton>
+      <Menu open={anchor !== undefined} anchorEl={anchor ?? null} onClose={() => setAnchor(undefined)}>
+        {entries.map(({ label, run }) => (
+          <MenuItem
+            key={label}
+            onClick={() => {
+              setAnchor(undefined)
+              run()
+            }}
+          >
+            {label}
+          </MenuItem>
+        ))}
+      </Menu>
+    </>
+  )
+}
+
+function attempt(work: () => Promise<unknown>, doing: string): void {
+  work().catch((error: unknown) => showProblem(error, doing))
+}

@@ -1,0 +1,149 @@
+import Box from '@mui/material/Box'
+import Button from '@mui/material/Button'
+import Dialog from '@mui/material/Dialog'
+import DialogActions from '@mui/material/DialogActions'
+import DialogContent from '@mui/material/DialogContent'
+import LinearProgress from '@mui/material/LinearProgress'
+import Typography from '@mui/material/Typography'
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
+import { useEffect, useState } from 'react'
+import { useDropzone } from 'react-dropzone'
+import { useNavigate } from 'react-router'
+import { bytesInWords } from '../common/files'
+import { showNotice, showProblem } from '../common/notices'
+import { PhotoTooLarge } from '../engine/photos'
+import { listScenes, removePutAway } from '../storage/scenes'
+import { askForPersistence, storageSpace } from '../storage/storageSpace'
+import { ink } from '../theme'
+import { addPhoto } from './addPhoto'
+import { addDemoScenes } from './demoScenes'
+import { SceneCard } from './SceneCard'
+
+/** The screen that lists the scenes kept in this browser. */
+export function ShelfPage() {
+  const queries = useQueryClient()
+  const start = useQuery({
+    queryKey: ['start'],
+    queryFn: async () => {
+      await removePutAway()
+      await addDemoScenes()
+      return true
+    },
+    staleTime: Infinity,
+  })
+  const scenes = useQuery({ queryKey: ['scenes'], queryFn: listScenes, enabled: !start.isPending, staleTime: 0 })
+  const space = useQuery({ queryKey: ['space', scenes.dataUpdatedAt], queryFn: storageSpace })
+  const { adding, offer, setOffer, add } = useAddPhoto()
+  const dropzone = useDropzone({ multiple: false, noClick: true, noKeyboard: true, onDrop: ([file]) => file && add(file) })
+  useEffect(() => {
+    if (start.error) showProblem(start.error, 'Preparing the Shelf')
+  }, [start.error])
+  const refresh = () => void queries.invalidateQueries({ queryKey: ['scenes'] })
+  return (
+    <Box {...dropzone.getRootProps()} component="main" sx={{ height: '100%', overflowY: 'auto', bgcolor: ink.paper }}>
+      <Box sx={{ maxWidth: 1240, mx: 'auto', px: 10, pt: 9, pb: 12 }}>
+        <Box component="header" sx={{ display: 'flex', alignItems: 'flex-end', gap: 6, mb: 7 }}>
+          <Box sx={{ flex: 1 }}>
+            <Typography variant="h1">Welkinar</Typography>
+            <Typography sx={{ mt: 1, fontSize: 15, color: ink.secondary }}>
+              Open a photograph, put weather and light into it, and keep them out of where they cannot be.
+            </Typography>
+          </Box>
+          <input {...dropzone.getInputProps({ 'aria-label': 'Photo file' })} />
+          <Button variant="contained" size="large" onClick={dropzone.open} sx={{ px: 5, minHeight: 40 }}>
+            Open a photo
+          </Button>
+        </Box>
+        {(start.isPending || scenes.isPending) && !start.error && (
+          <Box role="status" sx={{ maxWidth: 320 }}>
+            <Box sx={{ mb: 2 }}>Setting out the scenes …</Box>
+            <LinearProgress aria-label="Setting out the scenes" />
+          </Box>
+        )}
+        <Box component="ul" aria-label="Scenes" sx={{ listStyle: 'none', p: 0, m: 0, display: 'grid', gap: 7, gridTemplateColumns: 'repeat(auto-fill, minmax(420px, 1fr))' }}>
+          {scenes.data?.map((entry) => (
+            <SceneCard key={entry.id} entry={entry} onChanged={refresh} />
+          ))}
+          <DropPlace onOpen={dropzone.open} alone={scenes.data?.length === 0} />
+        </Box>
+        {space.data && (
+          <Typography sx={{ mt: 8, color: ink.secondary }}>
+            Photos and scenes stay in this browser: {bytesInWords(space.data.used)} used, {bytesInWords(space.data.available)} available.
+          </Typography>
+        )}
+      </Box>
+      {dropzone.isDragActive && <DropVeil />}
+      {adding && <Working name={adding} />}
+      <Dialog open={offer !== undefined} onClose={() => setOffer(undefined)}>
+        <DialogContent>{offer?.message}</DialogContent>
+        <DialogActions>
+          <Button onClick={() => setOffer(undefined)}>Leave it</Button>
+          <Button variant="contained" onClick={() => offer && add(offer.file, true)}>
+            Open it reduced
+          </Button>
+        </DialogActions>
+      </Dialog>
+    </Box>
+  )
+}
+
+interface Offer {
+  readonly file: File
+  readonly message: string
+}
+
+/** Opening a photo, with the offer to reduce one that is too large. */
+function useAddPhoto() {
+  const navigate = useNavigate()
+  const [offer, setOffer] = useState<Offer>()
+  const { mutate, isPending, variables } = useMutation({
+    mutationFn: ({ file, reduce }: { file: File; reduce: boolean }) => addPhoto(file, reduce),
+    onSuccess: async ({ id, notices }) => {
+      void askForPersistence()
+      await navigate(`/scene/${id}`)
+      if (notices.length > 0) showNotice(notices.join(' '))
+    },
+    onError: (error, { file }) => {
+      if (error instanceof PhotoTooLarge) setOffer({ file, message: error.message })
+      else showProblem(error, `Opening “${file.name}”`)
+    },
+  })
+  const add = (file: File, reduce = false) => {
+    setOffer(undefined)
+    mutate({ file, reduce })
+  }
+  return { adding: isPending ? variables.file.name : undefined, offer, setOffer, add }
+}
+
+function DropPlace({ onOpen, alone }: { onOpen(): void; readonly alone: boolean }) {
+  return (
+    <Box component="li">
+      <Box
+        onClick={onOpen}
+        sx={{ aspectRatio: '3 / 2', border: `1px dashed ${ink.secondary}`, display: 'grid', placeItems: 'center', textAlign: 'center', cursor: 'pointer', color: ink.secondary, p: 6, '&:hover': { bgcolor: ink.well } }}
+      >
+        <Box>
+          <Box sx={{ fontSize: 15, color: ink.ink, mb: 1 }}>{alone ? 'Drop a photo here to begin' : 'Drop a photo anywhere on this page'}</Box>
+          JPEG, PNG, WebP or AVIF, up to 60 megapixels
+        </Box>
+      </Box>
+    </Box>
+  )
+}
+
+function DropVeil() {
+  return (
+    <Box sx={{ position: 'fixed', inset: 12, border: `3px solid ${ink.accent}`, bgcolor: 'rgba(233,232,229,0.86)', display: 'grid', placeItems: 'center', fontSize: 17, fontWeight: 650, pointerEvents: 'none' }}>
+      Let go to open the photo
+    </Box>
+  )
+}
+
+function Working({ name }: { readonly name: string }) {
+  return (
+    <Box role="status" sx={{ position: 'fixed', left: 24, bottom: 24, width: 320, p: 4, bgcolor: ink.raised, border: `1px solid ${ink.rule}` }}>
+      <Box sx={{ mb: 2, overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' }}>Opening “{name}” …</Box>
+      <LinearProgress aria-label="Opening the photo" />
+    </Box>
+  )
+}

@@ -1,0 +1,77 @@
+import Box from '@mui/material/Box'
+import { gridAt, regionOnGrid, type GraphNode, type Rect, type Size } from '@welkinar/core'
+import { priorities, type RenderPool } from '@welkinar/core/pool'
+import { useEffect, useRef } from 'react'
+import { ink } from '../theme'
+
+interface LookPictureProps {
+  readonly pool: RenderPool
+  readonly node: GraphNode
+  readonly photo: Size
+  /** Css px. */
+  readonly width: number
+  readonly height: number
+  /** Part of the photo's width that is shown, around its middle; 1 is the whole photo. */
+  readonly part?: number
+  readonly label: string
+}
+
+const SETTLE_MS = 60
+
+/** A small live picture of one look. It waits for the view, which goes first. */
+export function LookPicture({ pool, node, photo, width, height, part = 1, label }: LookPictureProps) {
+  const canvas = useRef<HTMLCanvasElement>(null)
+  const { width: photoWidth, height: photoHeight } = photo
+  useEffect(() => {
+    const abort = new AbortController()
+    const timer = setTimeout(() => {
+      const size = { width: photoWidth, height: photoHeight }
+      paint(pool, node, size, { width, height }, part, abort.signal, canvas).catch((error: unknown) => {
+        if (!abort.signal.aborted) console.error(error)
+      })
+    }, SETTLE_MS)
+    return () => {
+      clearTimeout(timer)
+      abort.abort()
+    }
+  }, [pool, node.key, photoWidth, photoHeight, width, height, part]) // eslint-disable-line react-hooks/exhaustive-deps -- the key stands for the node
+  return (
+    <Box
+      component="canvas"
+      ref={canvas}
+      role="img"
+      aria-label={label}
+      sx={{ width, height, display: 'block', flex: 'none', bgcolor: ink.stage }}
+    />
+  )
+}
+
+async function paint(
+  pool: RenderPool,
+  node: GraphNode,
+  photo: Size,
+  box: Size,
+  part: number,
+  signal: AbortSignal,
+  canvas: { readonly current: HTMLCanvasElement | null },
+): Promise<void> {
+  const ratio = window.devicePixelRatio
+  const region = partOfPhoto(photo, box, part)
+  const grid = gridAt(photo, Math.min(1, (box.width * ratio) / region.width))
+  const rect = regionOnGrid(region, grid)
+  const pixels = await pool.renderPixels({ node, grid, rect, tileSize: 512, priority: priorities.steps, signal })
+  const target = canvas.current
+  const context = target?.getContext('2d')
+  if (signal.aborted || !target || !context) return
+  target.width = rect.width
+  target.height = rect.height
+  context.putImageData(new ImageData(pixels, rect.width, rect.height), 0, 0)
+}
+
+/** The middle of the photo in the shape of the box. */
+function partOfPhoto(photo: Size, box: Size, part: number): Rect {
+  const shape = box.width / box.height
+  const width = Math.min(photo.width * part, photo.height * part * Math.max(shape, photo.width / photo.height), photo.height * shape)
+  const height = width / shape
+  return { x: (photo.width - width) / 2, y: (photo.height - height) / 2, width, height }
+}

@@ -1,0 +1,77 @@
+import {
+  closestCenter,
+  DndContext,
+  KeyboardSensor,
+  PointerSensor,
+  useSensor,
+  useSensors,
+  type DragEndEvent,
+} from '@dnd-kit/core'
+import { horizontalListSortingStrategy, SortableContext, sortableKeyboardCoordinates } from '@dnd-kit/sortable'
+import Box from '@mui/material/Box'
+import { depthPlaces, type PictureSource } from '@welkinar/core'
+import type { RenderPool } from '@welkinar/core/pool'
+import { useScene } from '../../scene/sceneStore'
+import { ink } from '../../theme'
+import { AddEffect } from './AddEffect'
+import { EffectCard } from './EffectCard'
+import { moveEffect } from './moveEffect'
+import { cardWidths, placeLabels } from './places'
+
+interface DepthLineProps {
+  readonly pool: RenderPool
+  readonly source: PictureSource
+}
+
+/** The ordered strip of effects, from far to near, standing on one line. */
+export function DepthLine({ pool, source }: DepthLineProps) {
+  const sensors = useSensors(
+    useSensor(PointerSensor, { activationConstraint: { distance: 6 } }),
+    useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),
+  )
+  const { effects } = source
+  const onDragEnd = ({ active, over }: DragEndEvent) => {
+    if (over && over.id !== active.id) {
+      useScene.getState().change('Move effect', (scene) => moveEffect(scene, String(active.id), String(over.id)))
+    }
+  }
+  const ids = depthPlaces.flatMap((place) => [...effects.filter((effect) => effect.place === place).map(({ id }) => id), place])
+  return (
+    <Box
+      component="section"
+      aria-label="Depth line"
+      sx={{
+        flex: 'none',
+        height: 158,
+        display: 'flex',
+        overflowX: 'auto',
+        overflowY: 'hidden',
+        borderTop: `1px solid ${ink.rule}`,
+        background: `linear-gradient(${ink.ink}, ${ink.ink}) 0 118px / 100% 1px no-repeat local, ${ink.paper}`,
+      }}
+    >
+      <DndContext sensors={sensors} collisionDetection={closestCenter} onDragEnd={onDragEnd}>
+        <SortableContext items={ids} strategy={horizontalListSortingStrategy}>
+          {depthPlaces.map((place, index) => (
+            <Box
+              key={place}
+              sx={{ flex: '1 0 auto', minWidth: 78, px: 3, position: 'relative', borderLeft: index ? `1px solid ${ink.rule}` : 0 }}
+            >
+              <Box component="h3" sx={{ m: 0, pt: '7px', fontSize: 12, fontWeight: 400, color: ink.secondary }}>
+                {placeLabels[place]}
+              </Box>
+              <Box sx={{ display: 'flex', gap: 2, height: 134 }}>
+                {effects
+                  .filter((effect) => effect.place === place)
+                  .map((effect) => (
+                    <EffectCard key={effect.id} pool={pool} source={source} effect={effect} width={cardWidths[place]} />
+                  ))}
+                <AddEffect pool={pool} photo={source.photo} place={place} />
+              </Box>
+            </Box>
+          ))}
+        </SortableContext>
+      </DndContext>
+    </Box>
+  )
+}

@@ -1,0 +1,14 @@
+import type { DepthPlace } from '@welkinar/core'
+
+/** Words for the places of the depth line. */
+export const placeLabels: Record<DepthPlace, string> = {
+  sky: 'Sky',
+  far: 'Far',
+  middle: 'Middle',
+  near: 'Near',
+  lens: 'Lens',
+  finish: 'Finish',
+}
+
+/** Width of a card's picture, css px: cards grow from the sky to the lens. */
+export const cardWidths: Record<DepthPlace, number> = { sky: 84, far: 94, middle: 106, near: 120, lens: 134, finish: 104 }

@@ -1,0 +1,78 @@
+import Box from '@mui/material/Box'
+import Button from '@mui/material/Button'
+import ToggleButton from '@mui/material/ToggleButton'
+import ToggleButtonGroup from '@mui/material/ToggleButtonGroup'
+import { controlOf, definitionOf, schemaAt, type Effect } from '@welkinar/core'
+import { useState } from 'react'
+import { changeEffect } from '../../scene/sceneStore'
+import { ink } from '../../theme'
+import { SchemaControl } from './SchemaControl'
+
+interface FieldControlsProps {
+  readonly effect: Effect
+  readonly step: 'pattern' | 'shape'
+}
+
+const twoColumns = { display: 'grid', gridTemplateColumns: '1fr 1fr', columnGap: 5, rowGap: 1 }
+
+/** The numbers of one step that are not dials, in the order of the schema. */
+export function FieldControls({ effect, step }: FieldControlsProps) {
+  const { controls, dials } = definitionOf(effect.kind)
+  const paths = Object.keys(effect.controls[step]).map((key) => `${step}.${key}`)
+  const hasSeed = 'seed' in effect.controls[step]
+  return (
+    <>
+      <Box sx={twoColumns}>
+        {paths
+          .filter((path) => !dials.includes(path) && controlOf(schemaAt(controls, path)))
+          .map((path) => (
+            <SchemaControl key={path} effect={effect} path={path} />
+          ))}
+      </Box>
+      {hasSeed && (
+        <Button variant="outlined" onClick={() => newSeed(effect)} sx={{ justifySelf: 'start' }}>
+          Another seed
+        </Button>
+      )}
+    </>
+  )
+}
+
+function newSeed(effect: Effect): void {
+  changeEffect(effect.id, 'Another seed', (one) => {
+    const pattern = one.controls.pattern as { seed: number }
+    pattern.seed = Math.floor(Math.random() * 10000)
+  })
+}
+
+/** The layers of a pattern that has them, one at a time. */
+export function PerLayerControls({ effect }: { readonly effect: Effect }) {
+  const [shown, setShown] = useState(0)
+  const { perLayer, layers } = effect.controls.pattern as { perLayer?: object[]; layers?: number }
+  const layer = perLayer?.[shown]
+  if (!perLayer || !layer) return null
+  const used = layers ?? perLayer.length
+  return (
+    <Box role="group" aria-label="Layers" sx={{ borderTop: `1px solid ${ink.rule}`, pt: 3, mt: 1 }}>
+      <Box sx={{ display: 'flex', alignItems: 'center', justifyContent: 'space-between', mb: 2 }}>
+        <Box>Layer, far to near</Box>
+        <ToggleButtonGroup exclusive size="small" value={shown} onChange={(_, next: number | null) => next !== null && setShown(next)} aria-label="Layer">
+          {perLayer.map((_, index) => (
+            <ToggleButton key={index} value={index} aria-label={`Layer ${index + 1}`} sx={{ color: index < used ? ink.ink : ink.secondary }}>
+              {index + 1}
+            </ToggleButton>
+          ))}
+        </ToggleButtonGroup>
+      </Box>
+      {shown < used ? (
+        <Box sx={twoColumns}>
+          {Object.keys(layer).map((key) => (
+            <SchemaControl key={key} effect={effect} path={`pattern.perLayer.${shown}.${key}`} />
+          ))}
+        </Box>
+      ) : (
+        <Box sx={{ color: ink.secondary }}>Not in use: raise Depth layers to {shown + 1}.</Box>
+      )}
+    </Box>
+  )
+}

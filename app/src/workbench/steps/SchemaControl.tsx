@@ -1,0 +1,32 @@
+import { controlOf, definitionOf, hardRange, schemaAt, type Effect } from '@welkinar/core'
+import { NumberControl } from '../../common/NumberControl'
+import { changeEffect, useScene } from '../../scene/sceneStore'
+import { readPath, writePath } from './paths'
+import { startingControls } from './startingControls'
+
+interface SchemaControlProps {
+  readonly effect: Effect
+  /** Path into the effect's own controls, such as `shape.length`. */
+  readonly path: string
+}
+
+/** A control made from the effect's schema: its words, ranges and starting value all come from there. */
+export function SchemaControl({ effect, path }: SchemaControlProps) {
+  const photo = useScene((state) => state.history?.scene.photo)
+  const definition = definitionOf(effect.kind)
+  const schema = schemaAt(definition.controls, path)
+  const control = controlOf(schema)
+  if (!control || !photo) return null
+  const start = readPath(startingControls(effect, photo), path)
+  return (
+    <NumberControl
+      control={control}
+      hard={hardRange(schema)}
+      value={readPath(effect.controls, path)}
+      start={Number(start.toFixed(3))}
+      onChange={(value, gesture) =>
+        changeEffect(effect.id, `${definition.label}: ${control.label}`, (one) => writePath(one.controls, path, value), gesture && `${effect.id} ${path} ${gesture}`)
+      }
+    />
+  )
+}

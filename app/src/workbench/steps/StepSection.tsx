@@ -1,0 +1,55 @@
+import Box from '@mui/material/Box'
+import ButtonBase from '@mui/material/ButtonBase'
+import { sceneGraph, type Effect, type PictureSource, type StepName } from '@welkinar/core'
+import type { RenderPool } from '@welkinar/core/pool'
+import type { ReactNode } from 'react'
+import { useScene } from '../../scene/sceneStore'
+import { ink } from '../../theme'
+import { LookPicture } from '../LookPicture'
+
+interface StepSectionProps {
+  readonly pool: RenderPool
+  readonly source: PictureSource
+  readonly effect: Effect
+  readonly step: StepName
+  readonly number: number
+  readonly title: string
+  readonly summary: string
+  readonly children: ReactNode
+}
+
+/** Patterns are seen close up, masks and results as a whole. */
+const partShown: Record<StepName, number> = { pattern: 0.22, shape: 0.22, colour: 0.22, where: 1, mix: 1 }
+
+/** One step of the selected effect: a live picture of its output, and its controls when it is open. */
+export function StepSection({ pool, source, effect, step, number, title, summary, children }: StepSectionProps) {
+  const open = useScene((state) => state.openStep === step)
+  const toggle = () => useScene.getState().set({ openStep: open ? undefined : step })
+  return (
+    <Box
+      component="section"
+      aria-label={title}
+      sx={{ borderTop: `1px solid ${ink.rule}`, bgcolor: open ? ink.raised : 'transparent', boxShadow: open ? `inset 3px 0 0 ${ink.accent}` : 'none' }}
+    >
+      <Box component="h3" sx={{ m: 0, fontSize: 'inherit', fontWeight: 'inherit' }}>
+        <ButtonBase
+          aria-expanded={open}
+          onClick={toggle}
+          sx={{ display: 'flex', width: '100%', gap: 3, px: 4, py: 2, justifyContent: 'flex-start', textAlign: 'left', '&:hover': { bgcolor: ink.raised }, '&:focus-visible': { outlineOffset: -2 } }}
+        >
+          <LookPicture pool={pool} node={sceneGraph(source, { kind: 'step', effectId: effect.id, step })} photo={source.photo} width={104} height={64} part={partShown[step]} label={`Output of ${title}`} />
+          <Box sx={{ minWidth: 0 }}>
+            <Box sx={{ fontWeight: 650 }}>
+              <Box component="span" sx={{ color: ink.secondary, mr: '5px' }}>
+                {number}
+              </Box>
+              {title}
+            </Box>
+            <Box sx={{ color: ink.secondary }}>{summary}</Box>
+          </Box>
+        </ButtonBase>
+      </Box>
+      {open && <Box sx={{ px: 4, pt: 1, pb: 4, display: 'grid', gap: 2 }}>{children}</Box>}
+    </Box>
+  )
+}

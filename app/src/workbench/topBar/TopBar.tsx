@@ -1,0 +1,107 @@
+import Box from '@mui/material/Box'
+import Button from '@mui/material/Button'
+import IconButton from '@mui/material/IconButton'
+import ToggleButton from '@mui/material/ToggleButton'
+import ToggleButtonGroup from '@mui/material/ToggleButtonGroup'
+import Tooltip from '@mui/material/Tooltip'
+import { ArrowUUpLeft } from '@phosphor-icons/react/dist/csr/ArrowUUpLeft'
+import { ArrowUUpRight } from '@phosphor-icons/react/dist/csr/ArrowUUpRight'
+import { ListMagnifyingGlass } from '@phosphor-icons/react/dist/csr/ListMagnifyingGlass'
+import { useState } from 'react'
+import { useHotkeys } from 'react-hotkeys-hook'
+import { Link } from 'react-router'
+import { useSaveState } from '../../scene/autosave'
+import { useScene, type Compare } from '../../scene/sceneStore'
+import { ink } from '../../theme'
+import { CommandList } from './CommandList'
+import type { Command } from './commands'
+import { SceneName } from './SceneName'
+import { ZoomMenu } from './ZoomMenu'
+
+interface TopBarProps {
+  readonly commands: readonly Command[]
+}
+
+/** Scene name, undo and redo, how the picture is seen, and the way out. */
+export function TopBar({ commands }: TopBarProps) {
+  const [listOpen, setListOpen] = useState(false)
+  useHotkeys('mod+k', () => setListOpen(true), { preventDefault: true })
+  const command = (id: string) => commands.find((one) => one.id === id)
+  const sceneId = useScene((state) => state.history?.scene.id)
+  return (
+    <Box
+      component="header"
+      sx={{ flex: 'none', minHeight: 48, px: 3, py: 1, display: 'flex', alignItems: 'center', gap: 2, bgcolor: ink.paper, borderBottom: `1px solid ${ink.rule}` }}
+    >
+      <Button component={Link} to="/" variant="text" sx={{ fontWeight: 650 }}>
+        Shelf
+      </Button>
+      <Box sx={{ width: '1px', height: 20, bgcolor: ink.rule }} />
+      <SceneName />
+      <SavedMark />
+      <Box sx={{ flex: 1 }} />
+      <CommandIcon command={command('undo')} icon={<ArrowUUpLeft size={18} />} />
+      <CommandIcon command={command('redo')} icon={<ArrowUUpRight size={18} />} />
+      <CompareChoice />
+      <ZoomMenu commands={commands} />
+      <Tooltip title="All commands (Ctrl K)">
+        <IconButton aria-label="All commands" onClick={() => setListOpen(true)} sx={{ color: ink.ink, borderRadius: '3px' }}>
+          <ListMagnifyingGlass size={18} />
+        </IconButton>
+      </Tooltip>
+      <Button component={Link} to={`/scene/${sceneId}/export`} variant="contained">
+        Export
+      </Button>
+      <CommandList commands={commands} open={listOpen} onClose={() => setListOpen(false)} />
+    </Box>
+  )
+}
+
+function CommandIcon({ command, icon }: { readonly command: Command | undefined; readonly icon: React.ReactNode }) {
+  if (!command) return null
+  return (
+    <Tooltip title={`${command.label} (${command.keysShown})`}>
+      <span>
+        <IconButton aria-label={command.label} disabled={command.enabled === false} onClick={() => command.run()} sx={{ color: ink.ink, borderRadius: '3px' }}>
+          {icon}
+        </IconButton>
+      </span>
+    </Tooltip>
+  )
+}
+
+const compareChoices: readonly { readonly value: Compare; readonly label: string; readonly hint: string }[] = [
+  { value: 'after', label: 'After', hint: 'The picture. Hold B to see the photo.' },
+  { value: 'split', label: 'Split', hint: 'Photo at the left of a divider (S)' },
+  { value: 'before', label: 'Before', hint: 'The photo as it came' },
+]
+
+function CompareChoice() {
+  const compare = useScene((state) => state.compare)
+  const holding = useScene((state) => state.holdingBefore)
+  return (
+    <ToggleButtonGroup
+      exclusive
+      size="small"
+      aria-label="Compare"
+      value={holding ? 'before' : compare}
+      onChange={(_, next: Compare | null) => next && useScene.getState().set({ compare: next })}
+    >
+      {compareChoices.map(({ value, label, hint }) => (
+        <ToggleButton key={value} value={value} title={hint}>
+          {label}
+        </ToggleButton>
+      ))}
+    </ToggleButtonGroup>
+  )
+}
+
+function SavedMark() {
+  const state = useSaveState((save) => save.state)
+  const words = { saved: 'saved', saving: 'saving …', 'no room': 'not saved', failed: 'not saved' }
+  return (
+    <Box role="status" sx={{ color: ink.secondary, whiteSpace: 'nowrap' }}>
+      {words[state]}
+    </Box>
+  )
+}

@@ -1,0 +1,173 @@
+import { gridAt, regionOnGrid, type GraphNode, type Grid, type Rect, type Size } from '@welkinar/core'
+import { priorities, type RenderPool } from '@welkinar/core/pool'
+import { toScreen, visibleRegion, type ViewPort } from './viewPort'
+
+interface Wanted {
+  readonly node: GraphNode
+  readonly photo: Size
+  readonly port: ViewPort
+}
+
+/** Pixels of a part of the photo at one scale. */
+interface Shown {
+  readonly canvas: OffscreenCanvas
+  readonly grid: Grid
+  readonly rect: Rect
+}
+
+/** A coarse picture that would take longer than this is made smaller. */
+const COARSE_BUDGET_MS = 34
+const COARSE_FACTORS = [1, 2, 3, 4, 6]
+const TILE = 320
+
+/** Times of the last pictures, for the benchmark. */
+export interface LayerTimes {
+  coarse: number
+  exact: number
+}
+
+/**
+ * One look at the photo in the view. The latest wish counts: a coarse picture comes first when the exact one
+ * would be late, and the exact one is dropped as soon as something newer is wanted.
+ */
+export class LookLayer {
+  private shown: Shown | undefined
+  private wanted: Wanted | undefined
+  private exact: AbortController | undefined
+  private running = false
+  private msPerPixel = 0
+  private doneKey = ''
+  readonly times: LayerTimes = { coarse: 0, exact: 0 }
+
+  /**
+   * @param onChange called when there is something new to draw
+   * @param asShutAlpha keep the picture's darkness as alpha, for a mask that is drawn as a hatch
+   */
+  constructor(
+    private readonly pool: RenderPool,
+    private readonly onChange: () => void,
+    private readonly asShutAlpha = false,
+  ) {}
+
+  want(wanted: Wanted): void {
+    this.wanted = wanted
+    if (keyOf(wanted) === this.doneKey) return
+    this.exact?.abort()
+    if (!this.running) void this.run()
+  }
+
+  /** Whether the exact picture of the last wish is shown. */
+  get settled(): boolean {
+    return this.wanted !== undefined && keyOf(this.wanted) === this.doneKey
+  }
+
+  dispose(): void {
+    this.wanted = undefined
+    this.exact?.abort()
+  }
+
+  /** Draws what there is, in canvas px of the view. */
+  draw(context: CanvasRenderingContext2D, port: ViewPort): void {
+    if (!this.shown) return
+    const { canvas, grid, rect } = this.shown
+    const from = toScreen(port, rect.x * grid.pitchX, rect.y * grid.pitchY)
+    const to = toScreen(port, (rect.x + rect.width) * grid.pitchX, (rect.y + rect.height) * grid.pitchY)
+    const k = port.pixelRatio
+    const exact = Math.abs(rect.width - (to.x - from.x) * k) < 0.6
+    context.imageSmoothingEnabled = !exact && port.zoom * k < 2
+    context.imageSmoothingQuality = 'high'
+    const x = exact ? Math.round(from.x * k) : from.x * k
+    const y = exact ? Math.round(from.y * k) : from.y * k
+    context.drawImage(canvas, x, y, exact ? rect.width : (to.x - from.x) * k, exact ? rect.height : (to.y - from.y) * k)
+  }
+
+  private async run(): Promise<void> {
+    this.running = true
+    try {
+      while (this.wanted && keyOf(this.wanted) !== this.doneKey) {
+        const wanted = this.wanted
+        const key = keyOf(wanted)
+        const started = performance.now()
+        const factor = this.coarseFactor(wanted)
+        if (factor > 1) {
+          await this.paint(wanted, factor)
+          this.times.coarse = performance.now() - started
+        }
+        if (this.wanted !== wanted) continue
+        this.exact = new AbortController()
+        if (await this.paintExact(wanted, this.exact.signal)) {
+          this.doneKey = key
+          this.times.exact = performance.now() - started
+          if (factor === 1) this.times.coarse = this.times.exact
+          this.onChange()
+        }
+      }
+    } finally {
+      this.running = false
+    }
+  }
+
+  private coarseFactor(wanted: Wanted): number {
+    if (!this.shown) return 3
+    const { rect } = placeOnGrid(wanted, 1)
+    const estimate = rect.width * rect.height * this.msPerPixel
+    return COARSE_FACTORS.find((factor) => estimate / factor ** 2 <= COARSE_BUDGET_MS) ?? 6
+  }
+
+  /** A small picture, shown when it is complete. */
+  private async paint(wanted: Wanted, factor: number): Promise<void> {
+    const { grid, rect } = placeOnGrid(wanted, factor)
+    if (rect.width === 0 || rect.height === 0) return
+    const canvas = new OffscreenCanvas(rect.width, rect.height)
+    await this.render(wanted.node, grid, rect, canvas)
+    this.shown = { canvas, grid, rect }
+    this.onChange()
+  }
+
+  /** The exact picture, tile by tile over what was shown. Returns whether it was finished. */
+  private async paintExact(wanted: Wanted, signal: AbortSignal): Promise<boolean> {
+    const { grid, rect } = placeOnGrid(wanted, 1)
+    if (rect.width === 0 || rect.height === 0) return true
+    const started = performance.now()
+    const canvas = new OffscreenCanvas(rect.width, rect.height)
+    try {
+      await this.render(wanted.node, grid, rect, canvas, signal)
+    } catch (error) {
+      if (signal.aborted) return false
+      throw error
+    }
+    this.msPerPixel = (performance.now() - started) / (rect.width * rect.height)
+    this.shown = { canvas, grid, rect }
+    return true
+  }
+
+  private async render(node: GraphNode, grid: Grid, rect: Rect, canvas: OffscreenCanvas, signal?: AbortSignal): Promise<void> {
+    const context = canvas.getContext('2d')
+    if (!context) throw new Error('The browser gives no canvas to draw on.')
+    await this.pool.render({
+      node,
+      grid,
+      rect,
+      tileSize: TILE,
+      priority: priorities.view,
+      ...(signal ? { signal } : {}),
+      onTile: (pixels, at) => {
+        if (this.asShutAlpha) darknessToAlpha(pixels)
+        context.putImageData(new ImageData(pixels, at.width, at.height), at.x - rect.x, at.y - rect.y)
+      },
+    })
+  }
+}
+
+function keyOf({ node, port }: Wanted): string {
+  return [node.key, port.width, port.height, port.pixelRatio, port.zoom, port.centreX, port.centreY].join(' ')
+}
+
+function placeOnGrid({ photo, port }: Wanted, factor: number): { grid: Grid; rect: Rect } {
+  const grid = gridAt(photo, Math.min(1, (port.zoom * port.pixelRatio) / factor))
+  return { grid, rect: regionOnGrid(visibleRegion(port, photo), grid) }
+}
+
+function darknessToAlpha(pixels: Uint8ClampedArray): void {
+  for (let i = 0; i < pixels.length; i += 4) pixels[i + 3] = 255 - (pixels[i] ?? 0)
+}

@@ -1,0 +1,94 @@
+import Box from '@mui/material/Box'
+import type { PictureSource } from '@welkinar/core'
+import type { RenderPool } from '@welkinar/core/pool'
+import { useCallback, useEffect, useRef, useState, type KeyboardEvent } from 'react'
+import { useScene } from '../../scene/sceneStore'
+import { ink } from '../../theme'
+import { PictureView } from './PictureView'
+import { SplitDivider } from './SplitDivider'
+import { usePointerGestures } from './usePointerGestures'
+import { useScreenSize } from './useScreenSize'
+import { panBy, viewPortFor, type ViewPort } from './viewPort'
+
+interface PhotoViewProps {
+  readonly pool: RenderPool
+  readonly source: PictureSource
+}
+
+const ARROW_STEP = 60
+
+/** The picture on its neutral surround. */
+export function PhotoView({ pool, source }: PhotoViewProps) {
+  const frame = useRef<HTMLDivElement>(null)
+  const canvas = useRef<HTMLCanvasElement>(null)
+  const view = useRef<PictureView>(undefined)
+  const [settled, setSettled] = useState(false)
+  const screen = useScreenSize(frame)
+  const place = useScene((state) => state.place)
+  const compare = useScene((state) => (state.holdingBefore ? 'before' : state.compare))
+  const splitAt = useScene((state) => state.splitAt)
+  const maskView = useScene((state) => state.maskView)
+  const selectedId = useScene((state) => state.selectedId)
+  const { photo } = source
+  const port = screen && viewPortFor(place, photo, screen, window.devicePixelRatio)
+  const latestPort = useRef<ViewPort>(undefined)
+  const currentPort = useCallback(() => latestPort.current, [])
+  usePointerGestures(frame, photo, currentPort)
+
+  useEffect(() => {
+    if (!canvas.current) return
+    const created = new PictureView(pool, canvas.current, setSettled)
+    view.current = created
+    return () => created.dispose()
+  }, [pool])
+
+  useEffect(() => {
+    latestPort.current = port
+    if (port) view.current?.show({ source, port, compare, splitAt, maskView, selectedId })
+  })
+
+  const zoom = port?.zoom
+  useEffect(() => {
+    if (zoom !== undefined) useScene.getState().set({ shownZoom: zoom })
+  }, [zoom])
+
+  const onKeyDown = (event: KeyboardEvent) => {
+    const by = arrows[event.key]
+    if (!by || !port || event.ctrlKey || event.metaKey) return
+    event.preventDefault()
+    useScene.getState().set({ place: panBy(port, photo, -by[0] * ARROW_STEP, -by[1] * ARROW_STEP) })
+  }
+
+  return (
+    <Box
+      ref={frame}
+      role="group"
+      aria-label="Picture. Arrow keys move it, plus and minus zoom."
+      tabIndex={0}
+      onKeyDown={onKeyDown}
+      onDoubleClick={() => useScene.getState().set({ place: place.zoom === 'fit' ? { ...place, zoom: 1 } : { ...place, zoom: 'fit' } })}
+      sx={{
+        position: 'relative',
+        flex: 1,
+        minWidth: 0,
+        minHeight: 0,
+        overflow: 'hidden',
+        bgcolor: ink.surround,
+        cursor: 'grab',
+        touchAction: 'none',
+        '&:active': { cursor: 'grabbing' },
+        '&:focus-visible': { outlineOffset: -2 },
+      }}
+    >
+      <canvas ref={canvas} data-testid="picture" data-settled={settled} style={{ width: '100%', height: '100%', display: 'block' }} />
+      {port && compare === 'split' && <SplitDivider port={port} photo={photo} />}
+    </Box>
+  )
+}
+
+const arrows: Record<string, readonly [number, number] | undefined> = {
+  ArrowLeft: [-1, 0],
+  ArrowRight: [1, 0],
+  ArrowUp: [0, -1],
+  ArrowDown: [0, 1],
+}

@@ -1,0 +1,121 @@
+import { sceneGraph, type Look, type PictureSource } from '@welkinar/core'
+import type { RenderPool } from '@welkinar/core/pool'
+import type { Compare, MaskView } from '../../scene/sceneStore'
+import { hatchPattern } from './hatch'
+import { LookLayer } from './LookLayer'
+import { toScreen, type ViewPort } from './viewPort'
+
+/** Everything that decides what the view shows. */
+export interface ViewWish {
+  readonly source: PictureSource
+  readonly port: ViewPort
+  readonly compare: Compare
+  readonly splitAt: number
+  readonly maskView: MaskView
+  readonly selectedId: string | undefined
+}
+
+/** Draws the picture, the photo beside it, and the mask over it, on one canvas. */
+export class PictureView {
+  private readonly picture: LookLayer
+  private readonly before: LookLayer
+  private readonly mask: LookLayer
+  private readonly hatch: LookLayer
+  private wish: ViewWish | undefined
+  private frame = 0
+
+  constructor(
+    pool: RenderPool,
+    private readonly canvas: HTMLCanvasElement,
+    private readonly onSettled: (settled: boolean) => void,
+  ) {
+    const redraw = (): void => this.schedule()
+    this.picture = new LookLayer(pool, redraw)
+    this.before = new LookLayer(pool, redraw)
+    this.mask = new LookLayer(pool, redraw)
+    this.hatch = new LookLayer(pool, redraw, true)
+  }
+
+  /** Times of the last coarse and exact picture, ms from the wish. */
+  get times() {
+    return this.picture.times
+  }
+
+  show(wish: ViewWish): void {
+    this.wish = wish
+    const { photo } = wish.source
+    const ask = (layer: LookLayer, look: Look): void => layer.want({ node: sceneGraph(wish.source, look), photo, port: wish.port })
+    if (this.showsMask(wish) && wish.selectedId) {
+      const look: Look = { kind: 'step', effectId: wish.selectedId, step: 'where' }
+      ask(wish.maskView === 'grey' ? this.mask : this.hatch, look)
+    }
+    if (wish.compare !== 'after') ask(this.before, { kind: 'photo' })
+    if (wish.compare !== 'before' && wish.maskView !== 'grey') ask(this.picture, { kind: 'result' })
+    this.schedule()
+  }
+
+  dispose(): void {
+    cancelAnimationFrame(this.frame)
+    for (const layer of [this.picture, this.before, this.mask, this.hatch]) layer.dispose()
+  }
+
+  private showsMask({ maskView, selectedId, compare }: ViewWish): boolean {
+    return maskView !== 'off' && selectedId !== undefined && compare !== 'before'
+  }
+
+  private schedule(): void {
+    cancelAnimationFrame(this.frame)
+    this.frame = requestAnimationFrame(() => this.draw())
+  }
+
+  private draw(): void {
+    const { wish } = this
+    const context = this.canvas.getContext('2d')
+    if (!wish || !context) return
+    const { port } = wish
+    const width = Math.round(port.width * port.pixelRatio)
+    const height = Math.round(port.height * port.pixelRatio)
+    if (this.canvas.width !== width) this.canvas.width = width
+    if (this.canvas.height !== height) this.canvas.height = height
+    context.clearRect(0, 0, width, height)
+    if (wish.compare === 'before') this.before.draw(context, port)
+    else {
+      const grey = this.showsMask(wish) && wish.maskView === 'grey'
+      const main = grey ? this.mask : this.picture
+      main.draw(context, port)
+      if (this.showsMask(wish) && wish.maskView === 'hatch') this.drawHatch(context, port, width, height)
+      if (wish.compare === 'split') this.drawSplit(context, wish, width, height)
+    }
+    this.onSettled(this.isSettled(wish))
+  }
+
+  private isSettled(wish: ViewWish): boolean {
+    if (wish.compare === 'before') return this.before.settled
+    if (this.showsMask(wish)) return wish.maskView === 'grey' ? this.mask.settled : this.hatch.settled && this.picture.settled
+    return this.picture.settled
+  }
+
+  /** The photo at the left of the divider. */
+  private drawSplit(context: CanvasRenderingContext2D, { port, source, splitAt }: ViewWish, width: number, height: number): void {
+    const at = Math.round(toScreen(port, splitAt * source.photo.width, 0).x * port.pixelRatio)
+    context.save()
+    context.beginPath()
+    context.rect(0, 0, Math.min(width, at), height)
+    context.clip()
+    this.before.draw(context, port)
+    context.restore()
+  }
+
+  private drawHatch(context: CanvasRenderingContext2D, port: ViewPort, width: number, height: number): void {
+    const sheet = document.createElement('canvas')
+    sheet.width = width
+    sheet.height = height
+    const pen = sheet.getContext('2d')
+    if (!pen) return
+    this.hatch.draw(pen, port)
+    pen.globalCompositeOperation = 'source-in'
+    pen.fillStyle = hatchPattern(pen, port.pixelRatio)
+    pen.fillRect(0, 0, width, height)
+    context.drawImage(sheet, 0, 0)
+  }
+}

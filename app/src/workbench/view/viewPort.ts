@@ -1,0 +1,75 @@
+import type { Rect, Size } from '@welkinar/core'
+import type { ViewPlace } from '../../scene/sceneStore'
+
+/** What part of the photo lies where on the screen. Sizes in css px. */
+export interface ViewPort extends Size {
+  readonly pixelRatio: number
+  /** Css px per photo px. */
+  readonly zoom: number
+  readonly centreX: number
+  readonly centreY: number
+}
+
+export const LARGEST_ZOOM = 16
+const MARGIN = 28
+
+/** Zoom at which the whole photo is seen. */
+export function fitZoom(photo: Size, screen: Size): number {
+  const width = Math.max(40, screen.width - 2 * MARGIN)
+  const height = Math.max(40, screen.height - 2 * MARGIN)
+  return Math.min(width / photo.width, height / photo.height)
+}
+
+export function viewPortFor(place: ViewPlace, photo: Size, screen: Size, pixelRatio: number): ViewPort {
+  if (place.zoom === 'fit') {
+    const middle = { centreX: photo.width / 2, centreY: photo.height / 2 }
+    return { ...screen, pixelRatio, zoom: fitZoom(photo, screen), ...middle }
+  }
+  return { ...screen, pixelRatio, zoom: place.zoom, centreX: place.centreX, centreY: place.centreY }
+}
+
+/** The part of the photo that is seen, photo px. */
+export function visibleRegion(port: ViewPort, photo: Size): Rect {
+  const halfWidth = port.width / 2 / port.zoom
+  const halfHeight = port.height / 2 / port.zoom
+  const x = Math.max(0, port.centreX - halfWidth)
+  const y = Math.max(0, port.centreY - halfHeight)
+  return {
+    x,
+    y,
+    width: Math.max(0, Math.min(photo.width, port.centreX + halfWidth) - x),
+    height: Math.max(0, Math.min(photo.height, port.centreY + halfHeight) - y),
+  }
+}
+
+/** Css px of a place on the photo. */
+export function toScreen(port: ViewPort, x: number, y: number): { x: number; y: number } {
+  return { x: (x - port.centreX) * port.zoom + port.width / 2, y: (y - port.centreY) * port.zoom + port.height / 2 }
+}
+
+/** The place after zooming by `factor` so that the point under (x, y), css px, stays where it is. */
+export function zoomAbout(port: ViewPort, photo: Size, factor: number, x: number, y: number): ViewPlace {
+  const least = Math.min(0.02, fitZoom(photo, port))
+  const zoom = Math.min(LARGEST_ZOOM, Math.max(least, port.zoom * factor))
+  const offsetX = x - port.width / 2
+  const offsetY = y - port.height / 2
+  return kept(photo, {
+    zoom,
+    centreX: port.centreX + offsetX / port.zoom - offsetX / zoom,
+    centreY: port.centreY + offsetY / port.zoom - offsetY / zoom,
+  })
+}
+
+/** The place after moving the photo by css px. */
+export function panBy(port: ViewPort, photo: Size, x: number, y: number): ViewPlace {
+  return kept(photo, { zoom: port.zoom, centreX: port.centreX - x / port.zoom, centreY: port.centreY - y / port.zoom })
+}
+
+/** The centre stays on the photo, so that it cannot be lost. */
+function kept(photo: Size, place: ViewPlace): ViewPlace {
+  return {
+    ...place,
+    centreX: Math.min(photo.width, Math.max(0, place.centreX)),
+    centreY: Math.min(photo.height, Math.max(0, place.centreY)),
+  }
+}
