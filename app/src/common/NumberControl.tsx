@@ -24,7 +24,7 @@ export function NumberControl({ control, hard, value, start, onChange }: NumberC
   const changed = Math.abs(value - start) > 1e-9
   return (
     <Box sx={{ minWidth: 0 }}>
-      <Box sx={{ display: 'flex', alignItems: 'baseline', gap: 1 }}>
+      <Box sx={{ display: 'flex', alignItems: 'baseline', gap: '2px' }}>
         <Tooltip title={control.hint ?? ''} placement="left">
           <Box component="label" id={id} sx={{ flex: 1, minWidth: 0, overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' }}>
             {control.label}

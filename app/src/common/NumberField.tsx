@@ -46,14 +46,14 @@ export function NumberField({ labelledBy, value, hard, step, unit, onChange }: N
         onBlur={take}
         onKeyDown={onKeyDown}
         sx={{
-          width: `${Math.max(4, text.length) + 1.2}ch`,
+          width: `${Math.max(4, text.length) + 0.6}ch`,
           font: 'inherit',
           color: problem ? ink.accent : ink.ink,
           textAlign: 'right',
           border: '1px solid transparent',
           borderRadius: '3px',
           background: 'transparent',
-          p: '1px 3px',
+          p: '1px 2px',
           '&:hover': { borderColor: ink.rule },
           '&:focus': { background: '#fff' },
         }}

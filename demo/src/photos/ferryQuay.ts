@@ -250,6 +250,25 @@ function line(from: Vector, to: Vector, sag: number, radius: number, material: M
   return Array.from({ length: count }, (_, i) => capsule(at(i), at(i + 1), radius, material))
 }
 
+/** A covered boat: flat sheer, sides that lean in to the keel, pointed ends. */
+function lifeboat(): Shape {
+  const [x, y, z] = [5.15, 6.6, 29.2]
+  const side = (sign: number): Vector => normalise([sign, -0.55, 0])
+  const end = (sign: number, aside: number): Vector => normalise([aside * 0.75, -0.35, sign])
+  const through = (normal: Vector, place: Vector) => ({ normal, offset: normal[0] * place[0] + normal[1] * place[1] + normal[2] * place[2] })
+  const roof = (sign: number): Vector => normalise([sign * 0.8, 1, 0])
+  return convex(
+    [
+      ...[-1, 1].map((sign) => through(side(sign), [x + sign * 0.62, y, z])),
+      ...[-1, 1].flatMap((sign) => [-1, 1].map((aside) => through(end(sign, aside), [x + aside * 0.5, y, z + sign * 1.75]))),
+      ...[-1, 1].map((sign) => through(roof(sign), [x + sign * 0.5, y + 0.1, z])),
+      through([0, -1, 0], [x, y - 0.7, z]),
+    ],
+    { least: [x - 0.8, y - 0.8, z - 2.6], most: [x + 0.8, y + 0.9, z + 2.6] },
+    ([, height], normal) => ({ albedo: height > y + 0.03 ? [0.42, 0.13, 0.035] : [0.5, 0.5, 0.48], roughness: 0.45, reflectance: 0.04, normal }),
+  )
+}
+
 function ferry(): Shape[] {
   const side = 4.25
   const hull = hullPaint([0.03, 0.055, 0.075], [0.13, 0.026, 0.02])
@@ -296,7 +315,7 @@ function ferry(): Shape[] {
     ...[4.2, 4.5, 4.8].map((y) => capsule([4.85, y, 16.6], [4.85, y, 39.1], 0.015, white)),
     ...Array.from({ length: 5 }, (_, i) => capsule([5.4 + i * 1.4, 3.9, 16.3], [5.4 + i * 1.4, 4.8, 16.3], 0.018, white)),
     ...[4.2, 4.5, 4.8].map((y) => capsule([5.4, y, 16.3], [11, y, 16.3], 0.015, white)),
-    capsule([5.15, 6.35, 27.2], [5.15, 6.35, 31.2], 0.42, hullPaint([0.5, 0.2, 0.05], [0.5, 0.2, 0.05])),
+    lifeboat(),
     ...[27.4, 31].flatMap((z) => [capsule([5.7, 5.86, z], [5.5, 7.2, z], 0.05, white), capsule([5.5, 7.2, z], [5.1, 7.3, z], 0.045, white)]),
     // Fore deck: windlass, jack staff, bulwark.
     capsule([6.2, 1.5, 14.6], [8, 1.5, 14.6], 0.22, iron),
@@ -392,5 +411,5 @@ export const ferryQuay: PhotoDefinition = {
     air: { colour: [0.034, 0.048, 0.088], density: 0.0012 },
   },
   camera: { place: [-0.35, 1.62, 0], target: [0.95, 1.86, 14], fieldOfView: 64, aperture: 0.004, focus: 13 },
-  develop: { exposure: 3.1, flare: 0.04, noise: 1, balance: [0.98, 1, 1.04] },
+  develop: { exposure: 2.45, flare: 0.04, noise: 1, balance: [0.98, 1, 1.04] },
 }

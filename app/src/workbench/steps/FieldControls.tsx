@@ -13,7 +13,7 @@ interface FieldControlsProps {
   readonly step: 'pattern' | 'shape'
 }
 
-const twoColumns = { display: 'grid', gridTemplateColumns: '1fr 1fr', columnGap: 5, rowGap: 1 }
+const twoColumns = { display: 'grid', gridTemplateColumns: '1fr 1fr', columnGap: 4, rowGap: 1 }
 
 /** The numbers of one step that are not dials, in the order of the schema. */
 export function FieldControls({ effect, step }: FieldControlsProps) {

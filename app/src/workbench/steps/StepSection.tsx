@@ -2,7 +2,7 @@ import Box from '@mui/material/Box'
 import ButtonBase from '@mui/material/ButtonBase'
 import { sceneGraph, type Effect, type PictureSource, type StepName } from '@welkinar/core'
 import type { RenderPool } from '@welkinar/core/pool'
-import type { ReactNode } from 'react'
+import { useEffect, useRef, type ReactNode } from 'react'
 import { useScene } from '../../scene/sceneStore'
 import { ink } from '../../theme'
 import { LookPicture } from '../LookPicture'
@@ -24,10 +24,15 @@ const partShown: Record<StepName, number> = { pattern: 0.22, shape: 0.22, colour
 /** One step of the selected effect: a live picture of its output, and its controls when it is open. */
 export function StepSection({ pool, source, effect, step, number, title, summary, children }: StepSectionProps) {
   const open = useScene((state) => state.openStep === step)
+  const section = useRef<HTMLElement>(null)
+  useEffect(() => {
+    if (open) section.current?.scrollIntoView({ block: 'start' })
+  }, [open])
   const toggle = () => useScene.getState().set({ openStep: open ? undefined : step })
   return (
     <Box
       component="section"
+      ref={section}
       aria-label={title}
       sx={{ borderTop: `1px solid ${ink.rule}`, bgcolor: open ? ink.raised : 'transparent', boxShadow: open ? `inset 3px 0 0 ${ink.accent}` : 'none' }}
     >

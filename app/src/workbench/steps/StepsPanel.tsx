@@ -54,7 +54,7 @@ function EffectSteps({ pool, source, effect }: { pool: RenderPool; source: Pictu
           </Box>
           <Box sx={{ color: ink.secondary, flex: 1, overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' }}>{effect.name}</Box>
         </Box>
-        <Box role="group" aria-label="Dials" sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr', columnGap: 5, rowGap: 1 }}>
+        <Box role="group" aria-label="Dials" sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr', columnGap: 4, rowGap: 1 }}>
           {definition.dials.filter((path) => controlOf(schemaAt(definition.controls, path))).map((path) => (
             <SchemaControl key={path} effect={effect} path={path} />
           ))}

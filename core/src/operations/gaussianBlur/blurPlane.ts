@@ -7,7 +7,7 @@ import { withScratch, type Scratch } from '../../planes/scratch'
 // cubic, which adds no variance. Both are chosen so that the result stays within 1/255 of the exact one.
 
 const DIRECT_UP_TO_SIGMA = 8
-const LEAST_REDUCED_SIGMA = 1.9
+const LEAST_REDUCED_SIGMA = 2.6
 const RADIUS_IN_SIGMAS = 3.6
 
 interface Plan {
