@@ -1,8 +1,13 @@
-import { clamp01, power, splat } from './math'
+import { clamp01, mulAdd, power, splat } from './math'
 
 // A field is a plane of intensities. At a reduced scale it may carry a second plane, the variance inside
-// each pixel ("spread"): a pixel of mean m and spread s is read as a part c = m^2 / (m^2 + s) of it
-// covered by the intensity p = (m^2 + s) / m, the rest empty. What is not linear is applied to p, not to m.
+// each pixel ("spread"). What is not linear must not be applied to the mean: a thin bright streak is not the same
+// as a faint pixel. Levels read mean and spread as a streak of Gaussian profile that covers part of the pixel.
+
+// The profile exp(-x^2 / 2) at six equal steps of 0 to 2.6, with its mean and mean square.
+const profile: usize = memory.data<f32>([0.9768, 0.8096, 0.5561, 0.3166, 0.1494, 0.0584])
+const PROFILE_MEAN: f64 = 0.47781096
+const PROFILE_SQUARE: f64 = 0.34079223
 
 // @ts-ignore: decorator
 @inline
@@ -25,13 +30,27 @@ export function levels(mean: usize, spread: usize, count: i32, black: f32, white
   const empty = level(splat(0), b, k, g, plain)
   for (let i: usize = 0; i < bytes; i += 16) {
     const m = f32x4.max(v128.load(mean + i), splat(1e-12))
-    const second = f32x4.add(f32x4.mul(m, m), v128.load(spread + i))
-    const p = f32x4.div(second, m)
-    const c = f32x4.div(m, p)
-    const full = level(p, b, k, g, plain)
-    const rest = f32x4.sub(splat(1), c)
-    const newMean = f32x4.add(f32x4.mul(c, full), f32x4.mul(rest, empty))
-    const newSecond = f32x4.add(f32x4.mul(c, f32x4.mul(full, full)), f32x4.mul(rest, f32x4.mul(empty, empty)))
+    const s = v128.load(spread + i)
+    // Profile: what a part q of the pixel would have to be a Gaussian streak of, to have this mean and variance.
+    const peak = f32x4.mul(f32x4.div(mulAdd(m, m, s), m), splat(<f32>(PROFILE_MEAN / PROFILE_SQUARE)))
+    const part = f32x4.div(m, f32x4.mul(peak, splat(<f32>PROFILE_MEAN)))
+    const rest = f32x4.sub(splat(1), part)
+    let first = f32x4.mul(rest, empty)
+    let second = f32x4.mul(first, empty)
+    const share = f32x4.mul(part, splat(<f32>(1.0 / 6.0)))
+    for (let node: usize = 0; node < 24; node += 4) {
+      const v = level(f32x4.mul(peak, v128.load32_splat(profile + node)), b, k, g, plain)
+      const weighted = f32x4.mul(share, v)
+      first = f32x4.add(first, weighted)
+      second = mulAdd(weighted, v, second)
+    }
+    // A pixel inside a wide streak: two values to both sides of the mean.
+    const deviation = f32x4.sqrt(s)
+    const low = level(f32x4.sub(m, deviation), b, k, g, plain)
+    const high = level(f32x4.add(m, deviation), b, k, g, plain)
+    const inside = f32x4.gt(part, splat(1))
+    const newMean = v128.bitselect(f32x4.mul(splat(0.5), f32x4.add(low, high)), first, inside)
+    const newSecond = v128.bitselect(f32x4.mul(splat(0.5), mulAdd(low, low, f32x4.mul(high, high))), second, inside)
     v128.store(out + i, newMean)
     v128.store(outSpread + i, f32x4.max(splat(0), f32x4.sub(newSecond, f32x4.mul(newMean, newMean))))
   }

@@ -68,7 +68,15 @@ function blend(mode: i32, b: v128, s: v128): v128 {
   return s
 }
 
-/** Source alpha and coverage of four pixels, written where the channel loops pick them up. */
+// A partly covered pixel is read as a streak of Gaussian profile on part of it: exp(-x^2 / 2) at three equal steps of
+// 0 to 2.6, with its mean and mean square. The result is averaged in linear light.
+const NODE_0: f32 = 0.91040
+const NODE_1: f32 = 0.42956
+const NODE_2: f32 = 0.09564
+const PROFILE_MEAN: f32 = 0.47853
+const PROFILE_SQUARE: f32 = 0.34084
+
+/** Source alpha, at its peak inside the pixel, and coverage, written where the channel loops pick them up. */
 function prepareAlpha(mean: usize, spread: usize, mask: usize, count: i32, amount: f32, alpha: usize, coverage: usize): void {
   const bytes = (<usize>count) << 2
   const k = splat(amount)
@@ -77,27 +85,44 @@ function prepareAlpha(mean: usize, spread: usize, mask: usize, count: i32, amoun
     const w = mask != 0 ? f32x4.mul(k, v128.load(mask + i)) : k
     if (spread != 0) {
       const safe = f32x4.max(m, splat(1e-12))
-      // The covered part is at most as bright as 1; then it is the mean itself.
-      const p = clamp01(f32x4.add(m, f32x4.div(v128.load(spread + i), safe)))
-      v128.store(alpha + i, f32x4.mul(p, w))
-      v128.store(coverage + i, f32x4.min(splat(1), f32x4.div(m, f32x4.max(p, splat(1e-12)))))
+      const peak = clamp01(f32x4.mul(f32x4.add(m, f32x4.div(v128.load(spread + i), safe)), splat(PROFILE_MEAN / PROFILE_SQUARE)))
+      const part = f32x4.div(m, f32x4.mul(f32x4.max(peak, splat(1e-12)), splat(PROFILE_MEAN)))
+      // A pixel inside a wide streak is covered evenly.
+      const even = f32x4.ge(part, splat(1))
+      v128.store(alpha + i, f32x4.mul(v128.bitselect(m, peak, even), w))
+      v128.store(coverage + i, f32x4.min(splat(1), part))
     } else v128.store(alpha + i, f32x4.mul(m, w))
   }
+}
+
+/** Linear light at one place of the profile. */
+// @ts-ignore: decorator
+@inline
+function node(from: v128, change: v128, height: v128, linear: bool): v128 {
+  const value = f32x4.add(from, f32x4.mul(height, change))
+  return linear ? value : decode(value)
 }
 
 // @ts-ignore: decorator
 @inline
 function finish(base: v128, b: v128, mixed: v128, a: v128, coverage: usize, i: usize, linear: bool): v128 {
   // Working values may lie outside 0-1; the formulas take them clamped, what is not covered keeps them.
-  let from = linear ? decode(base) : base
-  let r = f32x4.add(from, f32x4.mul(a, f32x4.sub(mixed, from)))
+  const from = linear ? decode(base) : base
+  const change = f32x4.mul(a, f32x4.sub(mixed, from))
+  let r: v128
   if (coverage != 0) {
-    if (!linear) {
-      from = decode(from)
-      r = decode(r)
-    }
-    r = encode(f32x4.add(from, f32x4.mul(v128.load(coverage + i), f32x4.sub(r, from))))
-  } else if (linear) r = encode(r)
+    const part = v128.load(coverage + i)
+    const even = f32x4.ge(part, splat(1))
+    const light = linear ? from : decode(from)
+    let sum = node(from, change, v128.bitselect(splat(1), splat(NODE_0), even), linear)
+    sum = f32x4.add(sum, node(from, change, v128.bitselect(splat(1), splat(NODE_1), even), linear))
+    sum = f32x4.add(sum, node(from, change, v128.bitselect(splat(1), splat(NODE_2), even), linear))
+    const covered = f32x4.mul(sum, splat(<f32>(1.0 / 3.0)))
+    r = encode(f32x4.add(light, f32x4.mul(part, f32x4.sub(covered, light))))
+  } else {
+    r = f32x4.add(from, change)
+    if (linear) r = encode(r)
+  }
   return v128.bitselect(base, r, f32x4.eq(a, splat(0)))
 }
 

@@ -7,41 +7,60 @@ import { hash3, nextHash, unit } from './hash'
 // the number, the brightness and the shape of the drops do not depend on the scale.
 
 const LENGTH_CLASSES = 8
-const TABLE: i32 = 256
+const TABLE: i32 = 512
+const TABLE_BYTES: usize = (TABLE + 4) * 4
 
+// Profiles over the distance from the middle of a streak, in steps of reach / (TABLE - 1), and those of their squares.
 const alongTables = memory.data(LENGTH_CLASSES * (TABLE + 4) * 4)
 const alongSquareTables = memory.data(LENGTH_CLASSES * (TABLE + 4) * 4)
 const acrossTable = memory.data((TABLE + 4) * 4)
 const acrossSquareTable = memory.data((TABLE + 4) * 4)
+const integral = memory.data((TABLE + 4) * 8)
 
 const SQRT2: f64 = 1.4142135623730951
+const REACH_IN_SIGMAS = 3.6
 
-/** Box of length `length` convolved with a Gaussian, scaled so that its peak is 1 at standard deviation `peakSigma`. */
-function smeared(u: f64, length: f64, sigma: f64, peakSigma: f64): f64 {
+/** Box of length `length` convolved with a Gaussian; its peak is 1 before a blur that widens `sharpSigma` to `sigma`. */
+function smeared(u: f64, length: f64, sigma: f64, sharpSigma: f64): f64 {
   const k = 1.0 / (SQRT2 * sigma)
   const rise = errorFunction((u + 0.5 * length) * k) - errorFunction((u - 0.5 * length) * k)
-  return rise / (2.0 * errorFunction((0.5 * length) / (SQRT2 * peakSigma)))
+  return rise / (2.0 * errorFunction((0.5 * length) / (SQRT2 * sharpSigma)))
 }
 
-/** Integral over the line of the square of `smeared` (the box's autocorrelation against a Gaussian of twice the variance). */
-function squareIntegral(length: f64, sigma: f64): f64 {
-  const peak = errorFunction((0.5 * length) / (SQRT2 * sigma))
-  const a = (0.5 * length) / sigma
-  const raw = length * errorFunction(a) - ((2.0 * sigma) / 1.7724538509055159) * (1.0 - NativeMath.exp(-a * a))
-  return raw / (peak * peak)
+/** Integral of a symmetric profile from its middle to the distance `x`, in table steps. */
+function integralTo(x: f64): f64 {
+  const a = Math.min(Math.abs(x), <f64>(TABLE - 1))
+  const i = <i32>a
+  const at = integral + ((<usize>i) << 3)
+  const v = load<f64>(at) + (a - <f64>i) * (load<f64>(at + 8) - load<f64>(at))
+  return x < 0 ? -v : v
 }
 
-/** Length of the box whose smear by sigma / sqrt 2 has the integral `target`: the same family stands in for the squared profile. */
-function squareLength(length: f64, sigma: f64, target: f64): f64 {
-  const narrow = sigma / SQRT2
-  let low: f64 = 1e-4
-  let high: f64 = length + sigma
-  for (let i = 0; i < 40; i++) {
-    const middle = 0.5 * (low + high)
-    if (middle / errorFunction((0.5 * middle) / (SQRT2 * narrow)) < target) low = middle
-    else high = middle
+/** Replaces a profile by its mean over a box of `width` table steps around each place. */
+function boxMean(table: usize, width: f64): void {
+  if (width < 1e-3) return
+  let sum: f64 = 0
+  store<f64>(integral, 0)
+  for (let i = 1; i < TABLE + 2; i++) {
+    const at = table + ((<usize>i) << 2)
+    sum += 0.5 * (<f64>load<f32>(at - 4) + <f64>load<f32>(at))
+    store<f64>(integral + ((<usize>i) << 3), sum)
   }
-  return 0.5 * (low + high)
+  const half = 0.5 * width
+  for (let i = 0; i < TABLE - 1; i++) {
+    store<f32>(table + ((<usize>i) << 2), <f32>((integralTo(<f64>i + half) - integralTo(<f64>i - half)) / width))
+  }
+}
+
+/** What a pixel of the reduced grid takes of a profile and of its square: the projections of the pixel's sides, one after the other. */
+function overPixel(table: usize, squares: usize, sideA: f64, sideB: f64, steps: f64, withSquares: bool): void {
+  if (withSquares) {
+    for (let at: usize = 0; at < TABLE_BYTES; at += 4) store<f32>(squares + at, load<f32>(table + at) * load<f32>(table + at))
+    boxMean(squares, sideA * steps)
+    boxMean(squares, sideB * steps)
+  }
+  boxMean(table, sideA * steps)
+  boxMean(table, sideB * steps)
 }
 
 // @ts-ignore: decorator
@@ -88,41 +107,36 @@ let reachAcross: f64 = 0
 let alongScale: f32 = 0
 let acrossScale: f32 = 0
 
-function prepareTables(sigma: f64, length: f64, lengthVariation: f64, taper: f64, pitch: f64, squares: bool): void {
-  const footprint = (pitch * pitch) / 12.0
-  const fullVariance = sigma * sigma + 1.0 / 12.0
-  const full = Math.sqrt(fullVariance)
-  const across = Math.sqrt(sigma * sigma + footprint)
-  const acrossSquare = Math.sqrt(0.5 * fullVariance + footprint - 1.0 / 12.0)
+function prepareTables(sigma: f64, blur: f64, length: f64, lengthVariation: f64, taper: f64, angle: f64, pitch: f64, squares: bool): void {
+  // At full size a pixel is a sample of the profile widened by its own variance, 1/12 px². A pixel of the reduced grid
+  // is the mean of pitch² of those, which together are as wide as a box of variance (pitch² - 1) / 12.
+  const sharp = Math.sqrt(sigma * sigma + 1.0 / 12.0)
+  const across = Math.sqrt(sharp * sharp + blur * blur)
+  const side = Math.sqrt(Math.max(0, pitch * pitch - 1.0))
+  const sideAlong = side * Math.abs(NativeMath.cos(angle))
+  const sideAcross = side * Math.abs(NativeMath.sin(angle))
+  const margin = 0.5 * (sideAlong + sideAcross)
   const longest = length * (1.0 + lengthVariation)
-  const softEnd = Math.max(sigma, taper * longest)
-  reachAcross = 3.6 * across
-  reachAlong = 0.5 * longest + 3.6 * Math.sqrt(softEnd * softEnd + footprint)
+  const softest = Math.sqrt(Math.max(sharp, taper * longest) ** 2 + blur * blur)
+  reachAcross = REACH_IN_SIGMAS * across + margin
+  reachAlong = 0.5 * longest + REACH_IN_SIGMAS * softest + margin
   acrossScale = <f32>(<f64>(TABLE - 1) / reachAcross)
   alongScale = <f32>(<f64>(TABLE - 1) / reachAlong)
-  for (let i = 0; i < TABLE + 2; i++) {
-    const v = (<f64>i / <f64>(TABLE - 1)) * reachAcross
-    // The last entries are zero, so that a footprint ends without a step.
-    const inside: f64 = i < TABLE - 1 ? 1 : 0
-    const at = (<usize>i) << 2
-    store<f32>(acrossTable + at, <f32>(inside * (full / across) * NativeMath.exp((-0.5 * v * v) / (across * across))))
-    if (squares) store<f32>(acrossSquareTable + at, <f32>(inside * ((full / SQRT2) / acrossSquare) * NativeMath.exp((-0.5 * v * v) / (acrossSquare * acrossSquare))))
+  // The last entries stay zero, so that a footprint ends without a step.
+  memory.fill(acrossTable, 0, TABLE_BYTES)
+  memory.fill(alongTables, 0, TABLE_BYTES * LENGTH_CLASSES)
+  for (let i = 0; i < TABLE - 1; i++) {
+    const v = <f64>i / <f64>acrossScale
+    store<f32>(acrossTable + ((<usize>i) << 2), <f32>((sharp / across) * NativeMath.exp((-0.5 * v * v) / (across * across))))
   }
+  overPixel(acrossTable, acrossSquareTable, sideAcross, sideAlong, <f64>acrossScale, squares)
   for (let k = 0; k < LENGTH_CLASSES; k++) {
     const own = Math.max(1e-3, length * (1.0 + lengthVariation * ((2.0 * (<f64>k + 0.5)) / <f64>LENGTH_CLASSES - 1.0)))
-    const end = Math.sqrt(Math.max(sigma * sigma, taper * own * (taper * own)) + 1.0 / 12.0)
-    const reduced = Math.sqrt(end * end + footprint - 1.0 / 12.0)
-    const table = (<usize>(k * (TABLE + 4))) << 2
-    const target = squares ? squareIntegral(own, end) : 0
-    const shortened = squares ? squareLength(own, end, target) : 0
-    const reducedSquare = Math.sqrt(0.5 * end * end + footprint - 1.0 / 12.0)
-    for (let i = 0; i < TABLE + 2; i++) {
-      const u = (<f64>i / <f64>(TABLE - 1)) * reachAlong
-      const at = table + ((<usize>i) << 2)
-      const inside: f64 = i < TABLE - 1 ? 1 : 0
-      store<f32>(alongTables + at, <f32>(inside * smeared(u, own, reduced, end)))
-      if (squares) store<f32>(alongSquareTables + at, <f32>(inside * smeared(u, shortened, reducedSquare, end / SQRT2)))
-    }
+    const sharpEnd = Math.max(sharp, taper * own)
+    const end = Math.sqrt(sharpEnd * sharpEnd + blur * blur)
+    const table = alongTables + (<usize>k) * TABLE_BYTES
+    for (let i = 0; i < TABLE - 1; i++) store<f32>(table + ((<usize>i) << 2), <f32>smeared(<f64>i / <f64>alongScale, own, end, sharpEnd))
+    overPixel(table, alongSquareTables + (<usize>k) * TABLE_BYTES, sideAlong, sideAcross, <f64>alongScale, squares)
   }
 }
 
@@ -131,26 +145,36 @@ function prepareTables(sigma: f64, length: f64, lengthVariation: f64, taper: f64
  *
  * (gridX, gridY) is the first pixel on the grid of the whole picture; `pitchX`, `pitchY` photo px per grid px.
  * `spacing` px: side of the square that holds one point on average; `sigma` px of the speck before the smear;
- * `length` px of the smear, varied by the part `lengthVariation` either way; `taper`: softness of the ends as a
+ * `blur` px: a Gaussian blur after the smear; `length` px of the smear, varied by the part `lengthVariation` either way; `taper`: softness of the ends as a
  * part of the length; `angle` radians counter-clockwise from x, bent by up to `bend` radians, partly by gusts of
  * `gustScale` px; `brightness` of the peak, varied downwards by the part `brightnessVariation`; (`shiftX`, `shiftY`) px
- * moves the layer.
+ * moves the layer; `turn` radians counter-clockwise turns it about (`centreX`, `centreY`), the streaks with it.
  */
 export function drawStreaks(
   mean: usize, spread: usize, width: i32, height: i32, gridX: i32, gridY: i32, pitchX: f64, pitchY: f64,
-  seed: i32, spacing: f64, sigma: f64, length: f64, lengthVariation: f64, taper: f64,
+  seed: i32, spacing: f64, sigma: f64, blur: f64, length: f64, lengthVariation: f64, taper: f64,
   angle: f64, bend: f64, gustScale: f64, brightness: f64, brightnessVariation: f64, shiftX: f64, shiftY: f64,
+  turn: f64, centreX: f64, centreY: f64,
 ): void {
   const pitch = Math.sqrt(pitchX * pitchY)
   const squares = spread != 0
-  prepareTables(sigma, length, lengthVariation, taper, pitch, squares)
+  prepareTables(sigma, blur, length, lengthVariation, taper, angle + turn, pitch, squares)
   const reach = Math.sqrt(reachAlong * reachAlong + reachAcross * reachAcross)
-  const left = <f64>gridX * pitchX - shiftX
-  const top = <f64>gridY * pitchY - shiftY
-  const firstX = <i32>Math.floor((left - reach) / spacing)
-  const lastX = <i32>Math.floor((left + <f64>width * pitchX + reach) / spacing)
-  const firstY = <i32>Math.floor((top - reach) / spacing)
-  const lastY = <i32>Math.floor((top + <f64>height * pitchY + reach) / spacing)
+  const cosTurn = NativeMath.cos(turn)
+  const sinTurn = NativeMath.sin(turn)
+  // The rectangle, turned back: its middle, and how far its corners reach from there.
+  const halfWidth = 0.5 * <f64>width * pitchX + reach
+  const halfHeight = 0.5 * <f64>height * pitchY + reach
+  const offsetX = (<f64>gridX + 0.5 * <f64>width) * pitchX - shiftX - centreX
+  const offsetY = (<f64>gridY + 0.5 * <f64>height) * pitchY - shiftY - centreY
+  const middleX = centreX + cosTurn * offsetX - sinTurn * offsetY
+  const middleY = centreY + sinTurn * offsetX + cosTurn * offsetY
+  const extentX = Math.abs(cosTurn) * halfWidth + Math.abs(sinTurn) * halfHeight
+  const extentY = Math.abs(sinTurn) * halfWidth + Math.abs(cosTurn) * halfHeight
+  const firstX = <i32>Math.floor((middleX - extentX) / spacing)
+  const lastX = <i32>Math.floor((middleX + extentX) / spacing)
+  const firstY = <i32>Math.floor((middleY - extentY) / spacing)
+  const lastY = <i32>Math.floor((middleY + extentY) / spacing)
   for (let cellY = firstY; cellY <= lastY; cellY++) {
     for (let cellX = firstX; cellX <= lastX; cellX++) {
       let h = hash3(cellX, cellY, seed)
@@ -167,12 +191,14 @@ export function drawStreaks(
         h = nextHash(h)
         const lengthClass = <i32>(h >>> 29)
         h = nextHash(h)
-        let turn = angle
+        let direction = angle
         if (bend != 0) {
           const own = unit(h) + unit(nextHash(h)) - 1
-          turn += bend * (0.55 * <f64>gust(x / gustScale, y / gustScale, seed ^ 0x51ed27) + 0.45 * <f64>own)
+          direction += bend * (0.55 * <f64>gust(x / gustScale, y / gustScale, seed ^ 0x51ed27) + 0.45 * <f64>own)
         }
-        drawOne(mean, spread, width, height, gridX, gridY, pitchX, pitchY, x + shiftX, y + shiftY, turn, peak, lengthClass)
+        const placedX = centreX + cosTurn * (x - centreX) + sinTurn * (y - centreY) + shiftX
+        const placedY = centreY - sinTurn * (x - centreX) + cosTurn * (y - centreY) + shiftY
+        drawOne(mean, spread, width, height, gridX, gridY, pitchX, pitchY, placedX, placedY, direction + turn, peak, lengthClass)
       }
     }
   }
@@ -191,8 +217,8 @@ function drawOne(
   const column0 = max(0, <i32>Math.floor((x - extentX) / pitchX) - gridX)
   const column1 = min(width - 1, <i32>Math.ceil((x + extentX) / pitchX) - gridX)
   if (row0 > row1 || column0 > column1) return
-  const along = alongTables + ((<usize>(lengthClass * (TABLE + 4))) << 2)
-  const alongSquare = alongSquareTables + ((<usize>(lengthClass * (TABLE + 4))) << 2)
+  const along = alongTables + (<usize>lengthClass) * TABLE_BYTES
+  const alongSquare = alongSquareTables + (<usize>lengthClass) * TABLE_BYTES
   const cx = <f32>dirX
   const cy = <f32>dirY
   const limit = <f32>(TABLE - 1)

@@ -1,8 +1,6 @@
 import { z } from 'zod'
 import { lengthControl, numberControl } from '../../model/controls'
-import { gaussianBlurNode } from '../../operations/gaussianBlur/gaussianBlur'
 import { levelsNode } from '../../operations/levels/levels'
-import { placeNode } from '../../operations/place/place'
 import { streaksNode } from '../../operations/streaks/streaks'
 import { sumFieldsNode } from '../../operations/sumFields/sumFields'
 import type { GraphNode } from '../../graph/node'
@@ -109,41 +107,40 @@ export const rain: EffectDefinition<'rain', RainControls> = {
     pattern: `specks in ${pattern.layers} ${pattern.layers === 1 ? 'layer' : 'layers'}, seed ${pattern.seed}`,
     shape: `smear ${Math.round(shape.length)} px at ${Math.round(shape.angle)}°`,
   }),
-  pattern: (controls, photo) => drops(controls, photo, 0),
+  pattern: (controls, photo) => drops(controls, photo, { length: 0, blur: 0, enlarge: 100, turn: 0, moveX: 0, moveY: 0 }),
   shape: (controls, photo) => {
     const { shape } = controls
-    const streaked = drops(controls, photo, shape.length)
-    const blurred = gaussianBlurNode(streaked, shape.blur)
-    const pinched = levelsNode(blurred, { black: shape.black / 100, white: shape.white / 100, gamma: shape.gamma })
-    return placeNode(pinched, {
-      enlarge: shape.enlarge / 100,
-      turn: shape.turn,
-      moveX: shape.moveX,
-      moveY: shape.moveY,
-      centreX: photo.width / 2,
-      centreY: photo.height / 2,
-    })
+    const streaked = drops(controls, photo, shape)
+    return levelsNode(streaked, { black: shape.black / 100, white: shape.white / 100, gamma: shape.gamma })
   },
 }
 
-/** All layers as specks, smeared by `length` px. Smearing specks is the same as smearing their picture, and exact at every scale. */
-function drops({ pattern, shape }: RainControls, photo: Size, length: number): GraphNode {
+type Shaping = Pick<RainControls['shape'], 'length' | 'blur' | 'enlarge' | 'turn' | 'moveX' | 'moveY'>
+
+/** All layers as specks, each of them smeared, blurred and placed as `shaping` says. */
+function drops({ pattern, shape }: RainControls, photo: Size, shaping: Shaping): GraphNode {
+  const enlarge = shaping.enlarge / 100
   const layers = pattern.perLayer.slice(0, pattern.layers).map((layer, index) => {
     const count = pattern.density * 100 * (layer.drops / 100)
+    const spacing = Math.sqrt((photo.width * photo.height) / Math.max(count, 0.01))
     return streaksNode({
       seed: pattern.seed * 16 + index,
-      spacing: Math.sqrt((photo.width * photo.height) / Math.max(count, 0.01)),
-      sigma: pattern.dropSize * layer.size,
-      length: length * layer.stretch,
+      spacing: spacing * enlarge,
+      sigma: pattern.dropSize * layer.size * enlarge,
+      blur: shaping.blur * enlarge,
+      length: shaping.length * layer.stretch * enlarge,
       lengthVariation: shape.lengthVariation / 100,
       taper: shape.taper / 100,
       angle: shape.angle,
       bend: (GREATEST_BEND * shape.windVariation) / 100,
-      gustScale: Math.max(shape.length, 20) * layer.stretch * GUST_IN_LENGTHS,
+      gustScale: Math.max(shape.length, 20) * layer.stretch * GUST_IN_LENGTHS * enlarge,
       brightness: layer.brightness / 100,
       brightnessVariation: 1 - pattern.evenness / 100,
-      shiftX: layer.shiftX,
-      shiftY: layer.shiftY,
+      shiftX: layer.shiftX * enlarge + shaping.moveX,
+      shiftY: layer.shiftY * enlarge + shaping.moveY,
+      turn: shaping.turn,
+      centreX: photo.width / 2,
+      centreY: photo.height / 2,
     })
   })
   return sumFieldsNode(layers)

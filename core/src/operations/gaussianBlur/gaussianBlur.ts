@@ -5,6 +5,8 @@ import { expand, type Rect } from '../../planes/rect'
 import { inputAt } from '../plane'
 import { blurPlane, blurReach } from './blurPlane'
 
+const SPREAD_GOES_AT = 0.5
+
 type GaussianParameters = { readonly sigma: number }
 
 /** Gaussian blur of standard deviation `sigma` photo px; the picture's border repeats outside. */
@@ -16,8 +18,9 @@ export const gaussianBlur: Operation<GaussianParameters> = {
   run(context, params, inputs, rect) {
     const input = inputAt(inputs, 0)
     const sigma = sigmaOnGrid(params, context.grid)
-    // What varies inside a pixel is blurred away together with the rest.
-    const planes = (input.kind === 'field' ? input.planes.slice(0, 1) : input.planes).map((plane) =>
+    // A blur of half a pixel and more evens out what varies inside a pixel; a smaller one leaves it.
+    const keepsSpread = input.kind !== 'field' || sigma < SPREAD_GOES_AT
+    const planes = (keepsSpread ? input.planes : input.planes.slice(0, 1)).map((plane) =>
       blurInto(context, plane, input.rect, rect, sigma),
     )
     return { kind: input.kind, rect, planes }

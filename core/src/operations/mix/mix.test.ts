@@ -101,13 +101,17 @@ describe('mix', () => {
     expect(worst(runMix('screen', { bases, sources, alphas: bases.map(() => 0.4), linear: true }), expected)).toBeLessThan(2e-5)
   })
 
-  it('averages a partly covered pixel in linear light', () => {
-    // A pixel of which a quarter is covered by intensity 0.8: mean 0.2, variance 0.25 * 0.64 - 0.04.
+  it('averages a partly covered pixel in linear light, as a streak of Gaussian profile', () => {
+    // A streak of peak 0.8 and σ 0.05 px through a pixel, by fine sampling.
     const base: Triple = [0.3, 0.5, 0.2]
     const source: Triple = [1, 0.9, 0.8]
-    const [found] = runMix('screen', { bases: [base], sources: [source], alphas: [0.2], spreads: [0.12], amount: 0.7 })
-    const covered = mixOracle('screen', base, source, 0.8 * 0.7)
-    const expected = base.map((b, c) => encodeSrgb(0.75 * decodeSrgb(b) + 0.25 * decodeSrgb(covered[c]!)))
-    expected.forEach((v, c) => expect(found![c]).toBeCloseTo(v, 4))
+    const profile = Array.from({ length: 4000 }, (_, i) => 0.8 * Math.exp(-(((i + 0.5) / 4000 - 0.5) ** 2) / (2 * 0.05 ** 2)))
+    const mean = profile.reduce((sum, v) => sum + v, 0) / profile.length
+    const spread = profile.reduce((sum, v) => sum + v * v, 0) / profile.length - mean * mean
+    for (const mode of ['screen', 'normal', 'multiply'] as const) {
+      const [found] = runMix(mode, { bases: [base], sources: [source], alphas: [mean], spreads: [spread], amount: 0.7 })
+      const expected = [0, 1, 2].map((c) => encodeSrgb(profile.reduce((sum, v) => sum + decodeSrgb(mixOracle(mode, base, source, v * 0.7)[c]!), 0) / profile.length))
+      expected.forEach((v, c) => expect(Math.abs(found![c]! - v)).toBeLessThan(0.004))
+    }
   })
 })

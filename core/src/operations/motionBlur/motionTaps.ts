@@ -8,16 +8,17 @@ export interface Tap {
 }
 
 const SAMPLES_PER_PX = 4
+const LEAST_SAMPLES = 24
 
 /**
  * The kernel of a motion blur: the mean of the picture, read bilinearly, along a straight line of `length` px
- * at `angle` degrees counter-clockwise from x, centred on the pixel. Four samples a px. The weights sum to 1.
+ * at `angle` degrees counter-clockwise from x, centred on the pixel. Four samples a px, at least 24. The weights sum to 1.
  */
 export function motionTaps(kernels: Kernels, length: number, angle: number): Tap[] {
   const radians = (angle * Math.PI) / 180
   const alongX = kernels.cosine(radians)
   const alongY = -kernels.sine(radians)
-  const samples = Math.max(1, Math.ceil(length * SAMPLES_PER_PX))
+  const samples = Math.max(LEAST_SAMPLES, Math.ceil(length * SAMPLES_PER_PX))
   const weights = new Map<string, Tap>()
   const add = (dx: number, dy: number, weight: number): void => {
     if (weight === 0) return

@@ -8,6 +8,8 @@ export type StreakParameters = {
   readonly spacing: number
   /** Standard deviation of the round speck. */
   readonly sigma: number
+  /** Standard deviation of a Gaussian blur of the whole layer. */
+  readonly blur: number
   /** Length of the smear; 0 leaves specks. */
   readonly length: number
   readonly lengthVariation: number
@@ -23,13 +25,18 @@ export type StreakParameters = {
   readonly brightnessVariation: number
   readonly shiftX: number
   readonly shiftY: number
+  /** Turns the layer counter-clockwise about its centre, the streaks with it. */
+  readonly turn: number
+  readonly centreX: number
+  readonly centreY: number
 }
 
 const RADIANS = Math.PI / 180
 
 /**
- * Specks of a seeded lattice (a Poisson process, one cell one hash), each smeared along a line. The lattice is
- * fixed to the photo, so every tile and every scale sees the same drops.
+ * Specks of a seeded lattice (a Poisson process, one cell one hash), each smeared along a line, blurred and placed. The
+ * lattice is fixed to the photo, so every tile and every scale sees the same drops. Doing that to each speck is the same
+ * as doing it to their picture, and exact at every scale.
  */
 export const streaks: Operation<StreakParameters> = {
   name: 'streaks',
@@ -44,9 +51,10 @@ export const streaks: Operation<StreakParameters> = {
     if (reduced) kernels.fill(spread, count, 0)
     kernels.drawStreaks(
       ...([mean, spread, rect.width, rect.height, rect.x, rect.y, grid.pitchX, grid.pitchY] as const),
-      ...([params.seed | 0, params.spacing, params.sigma, params.length, params.lengthVariation, params.taper] as const),
+      ...([params.seed | 0, params.spacing, params.sigma, params.blur, params.length, params.lengthVariation, params.taper] as const),
       ...([params.angle * RADIANS, params.bend * RADIANS, params.gustScale] as const),
       ...([params.brightness, params.brightnessVariation, params.shiftX, params.shiftY] as const),
+      ...([params.turn * RADIANS, params.centreX, params.centreY] as const),
     )
     return { kind: 'field', rect, planes: reduced ? [mean, spread] : [mean] }
   },

@@ -1,0 +1,143 @@
+import { readFile } from 'node:fs/promises'
+import { createRequire } from 'node:module'
+import sharp, { type Sharp } from 'sharp'
+import { describe, expect, it } from 'vitest'
+import { samplePixels } from '../../test-support/pictures'
+import type { CodecName, LoadCodec } from './codecModules'
+import { encodePicture } from './encodePicture'
+import { openPhoto, TooLargeProblem } from './openPhoto'
+
+const require = createRequire(import.meta.url)
+const files: Record<CodecName, string> = {
+  jpegDecoder: '@jsquash/jpeg/codec/dec/mozjpeg_dec.wasm',
+  jpegEncoder: '@jsquash/jpeg/codec/enc/mozjpeg_enc.wasm',
+  png: '@jsquash/png/codec/pkg/squoosh_png_bg.wasm',
+  webpDecoder: '@jsquash/webp/codec/dec/webp_dec.wasm',
+  avifDecoder: '@jsquash/avif/codec/dec/avif_dec.wasm',
+}
+const load: LoadCodec = async (name) => WebAssembly.compile(await readFile(require.resolve(files[name])))
+
+const [width, height] = [96, 64]
+const rgba = samplePixels(width, height)
+const picture = () => sharp(Buffer.from(rgba), { raw: { width, height, channels: 4 } }).removeAlpha()
+const bytesOf = async (made: Sharp): Promise<Uint8Array> => new Uint8Array(await made.toBuffer())
+
+async function opened(bytes: Uint8Array, name = 'photo.jpg') {
+  const { full, notices } = await openPhoto(bytes, name, load)
+  return { ...full, notices, codes: full.format === 'rgba8' ? new Uint8Array(full.pixels) : new Uint16Array(full.pixels) }
+}
+
+/** Greatest difference in codes between our RGBA and what sharp reads. */
+async function differenceFromSharp(bytes: Uint8Array, codes: Uint8Array | Uint16Array): Promise<number> {
+  const { data } = await sharp(bytes).rotate().ensureAlpha().raw().toBuffer({ resolveWithObject: true })
+  return Math.max(...data.map((v, i) => Math.abs(v - codes[i]!)))
+}
+
+// Written and read by sharp 0.35 (published library).
+describe('opening photos', () => {
+  it.each([
+    ['png', () => bytesOf(picture().png()), 0],
+    ['jpg', () => bytesOf(picture().jpeg({ quality: 95 })), 3],
+    ['jpg', () => bytesOf(picture().jpeg({ quality: 80, progressive: true })), 3],
+    ['webp', () => bytesOf(picture().webp({ lossless: true })), 0],
+    ['webp', () => bytesOf(picture().webp({ quality: 90 })), 3],
+    ['avif', () => bytesOf(picture().avif({ quality: 90, chromaSubsampling: '4:4:4' })), 3],
+  ] as const)('reads %s as sharp does', async (ending, make, tolerance) => {
+    const bytes = await make()
+    const { codes, width: w, height: h } = await opened(bytes, `photo.${ending}`)
+    expect([w, h]).toEqual([width, height])
+    expect(await differenceFromSharp(bytes, codes)).toBeLessThanOrEqual(tolerance)
+  })
+
+  it('reads 16-bit PNG without loss', async () => {
+    const deep = Uint16Array.from({ length: width * height * 3 }, (_, i) => (i * 7919) % 65536)
+    const bytes = await bytesOf(sharp(deep, { raw: { width, height, channels: 3 } }).toColourspace('rgb16').png())
+    const { codes, format } = await opened(bytes, 'deep.png')
+    expect(format).toBe('rgb16')
+    for (const [x, y, c] of [[0, 0, 0], [5, 9, 1], [95, 63, 2]] as const) expect(codes[c * width * height + y * width + x]).toBe(deep[(y * width + x) * 3 + c])
+  })
+
+  it.each([1, 2, 3, 4, 5, 6, 7, 8])('applies EXIF orientation %s', async (orientation) => {
+    const bytes = await bytesOf(picture().withMetadata({ orientation }).jpeg({ quality: 95 }))
+    const found = await opened(bytes)
+    expect([found.width, found.height]).toEqual(orientation >= 5 ? [height, width] : [width, height])
+    expect(await differenceFromSharp(bytes, found.codes)).toBeLessThanOrEqual(3)
+  })
+
+  it('applies the orientation of a WebP', async () => {
+    const bytes = await bytesOf(picture().withMetadata({ orientation: 6 }).webp({ lossless: true }))
+    const found = await opened(bytes, 'photo.webp')
+    expect([found.width, found.height]).toEqual([height, width])
+    expect(await differenceFromSharp(bytes, found.codes)).toBe(0)
+  })
+
+  it('lays a transparent PNG on white and says so', async () => {
+    const half = Buffer.from([0, 0, 0, 0, 255, 0, 0, 255, 0, 0, 255, 128, 9, 9, 9, 255])
+    const tile = await sharp(half, { raw: { width: 2, height: 2, channels: 4 } }).resize(16, 16, { kernel: 'nearest' }).png().toBuffer()
+    const { codes, notices } = await opened(new Uint8Array(tile), 'cut-out.png')
+    expect([...codes.slice(0, 4)]).toEqual([255, 255, 255, 255])
+    expect([...codes.slice(16 * 15 * 4, 16 * 15 * 4 + 3)]).toEqual([127, 127, 255])
+    expect(notices.join()).toMatch(/“cut-out.png” has transparent parts/)
+  })
+})
+
+describe('files that cannot be opened', () => {
+  const jpeg = () => bytesOf(picture().jpeg())
+  const text = (words: string) => new TextEncoder().encode(words)
+  const gif = () => bytesOf(picture().gif())
+  const cases: readonly (readonly [string, () => Promise<Uint8Array> | Uint8Array, RegExp])[] = [
+    ['empty.jpg', () => new Uint8Array(), /“empty.jpg” cannot be opened: it is empty/],
+    ['notes.jpg', () => text('Dear diary, it rained.'), /“notes.jpg” cannot be opened: it is not a picture/],
+    ['short.jpg', async () => (await jpeg()).slice(0, 900), /“short.jpg” is damaged: the file is cut short/],
+    ['short.png', async () => (await bytesOf(picture().png())).slice(0, 400), /“short.png” is damaged/],
+    ['broken.webp', async () => (await bytesOf(picture().webp())).fill(7, 30), /“broken.webp” is damaged/],
+    ['dot.png', () => bytesOf(picture().resize(1, 1).png()), /“dot.png” is too small: it is 1 × 1 px/],
+    ['print.jpg', () => bytesOf(picture().toColourspace('cmyk').jpeg()), /“print.jpg” is a CMYK picture/],
+    ['moving.gif', gif, /“moving.gif” cannot be opened: it is a GIF/],
+    ['shot.nef', () => text('MM\0*xxxxxxxxxxxxxxxxxxxx'), /“shot.nef” cannot be opened: it is a raw file straight from a camera/],
+    ['shot.cr3', () => text('\0\0\0\x18ftypcrx \0\0\0\x01crx isom'), /raw file straight from a camera/],
+    ['scan.tif', () => bytesOf(picture().tiff()), /“scan.tif” cannot be opened: it is a TIFF/],
+    ['phone.heic', () => text('\0\0\0\x18ftypheic\0\0\0\0mif1heic'), /HEIF/],
+  ]
+
+  it.each(cases)('%s gets a message with its name and the reason', async (name, make, message) => {
+    await expect(openPhoto(await make(), name, load)).rejects.toThrow(message)
+  })
+
+  it('a header that promises nothing but zero pixels is refused', async () => {
+    const bytes = await bytesOf(picture().png())
+    new DataView(bytes.buffer, bytes.byteOffset).setUint32(16, 0)
+    await expect(openPhoto(bytes, 'zero.png', load)).rejects.toThrow(/“zero.png”/)
+  })
+
+  it('an animated WebP is refused, an animated PNG opens with its first picture', async () => {
+    const frames = sharp(Buffer.from(rgba), { raw: { width, height, channels: 4, pageHeight: height / 2 } })
+    await expect(openPhoto(await bytesOf(frames.webp({ loop: 0, delay: [90, 90] })), 'moving.webp', load)).rejects.toThrow(/“moving.webp” is an animation/)
+    const png = await bytesOf(picture().png())
+    const control = new Uint8Array([0, 0, 0, 8, 0x61, 0x63, 0x54, 0x4c, 0, 0, 0, 1, 0, 0, 0, 0, 0xb9, 0x3d, 0xd9, 0x7f])
+    const apng = new Uint8Array([...png.slice(0, 33), ...control, ...png.slice(33)])
+    expect((await opened(apng, 'moving.png')).notices.join()).toMatch(/“moving.png” is an animation; its first picture/)
+  })
+
+  it('a photo beyond 60 megapixels is refused with its size, and decoded when that is allowed', async () => {
+    const large = await bytesOf(sharp({ create: { width: 9000, height: 7000, channels: 3, background: '#345' } }).png())
+    await expect(openPhoto(large, 'huge.png', load)).rejects.toThrow(TooLargeProblem)
+    await expect(openPhoto(large, 'huge.png', load)).rejects.toThrow('“huge.png” has 63 megapixels (9000 × 7000)')
+    expect((await openPhoto(large, 'huge.png', load, true)).full.width).toBe(9000)
+  })
+})
+
+describe('writing pictures', () => {
+  it('writes a PNG that sharp reads back exactly', async () => {
+    const bytes = await encodePicture(new Uint8ClampedArray(rgba), width, height, { format: 'png', quality: 0 }, load)
+    expect(Buffer.from(await sharp(Buffer.from(bytes)).ensureAlpha().raw().toBuffer()).equals(Buffer.from(rgba))).toBe(true)
+  })
+
+  it.each([60, 92])('writes a JPEG of quality %s that sharp reads, close to the picture', async (quality) => {
+    const bytes = await encodePicture(new Uint8ClampedArray(rgba), width, height, { format: 'jpeg', quality }, load)
+    const { data, info } = await sharp(Buffer.from(bytes)).ensureAlpha().raw().toBuffer({ resolveWithObject: true })
+    expect([info.width, info.height, info.format]).toEqual([width, height, 'raw'])
+    const error = data.reduce((sum, v, i) => sum + Math.abs(v - rgba[i]!), 0) / data.length
+    expect(error).toBeLessThan(quality > 90 ? 3 : 8)
+  })
+})

@@ -1,0 +1,144 @@
+import { beforeAll, describe, expect, it } from 'vitest'
+import { compareColours, reduceInLinearLight } from '../../test-support/colourDifference'
+import { loadKernels } from '../../test-support/kernels'
+import { evaluatorFor, photoFrom, renderAll, samplePixels } from '../../test-support/pictures'
+import { newEffect } from '../effects/newEffect'
+import type { Effect } from '../effects/registry'
+import type { Evaluator } from '../graph/evaluator'
+import type { Kernels } from '../graph/operation'
+import type { LuminosityMask } from '../model/look'
+import { mixModes } from '../operations/mix/mixModes'
+import type { PhotoData } from '../photo/photoData'
+import { sceneGraph, type PictureSource } from './sceneGraph'
+
+let kernels: Kernels
+let evaluator: Evaluator
+let photo: PhotoData
+beforeAll(async () => {
+  kernels = await loadKernels()
+  photo = photoFrom(kernels, 'sample', 1200, 800, samplePixels(1200, 800))
+  evaluator = evaluatorFor(kernels, photo)
+})
+
+const effect = (look: string, change?: (effect: Effect) => void): Effect => {
+  // Values for a photo of 6 megapixels on a small one: streaks as large as people see them at 1:1.
+  const made = newEffect({ width: 3000, height: 2000 }, { kind: 'rain', look, id: look })
+  const controls = made.controls as { pattern: { density: number } }
+  controls.pattern.density *= (1200 * 800) / 6e6
+  change?.(made)
+  return made
+}
+
+const brights: Partial<LuminosityMask> = { curve: 'brights', steepness: 2, tonesFrom: 'beneath', feather: 12 }
+
+const stacks: Record<string, () => Effect[]> = {
+  'steady rain': () => [effect('Steady rain')],
+  drizzle: () => [effect('Drizzle')],
+  downpour: () => [effect('Downpour')],
+  'driving rain, full amount, no mask': () => [effect('Driving rain', (one) => Object.assign(one, { mix: { ...one.mix, amount: 100 }, where: { masks: [], hold: 100 } }))],
+  'pinched, blurred, turned': () => [
+    effect('Downpour', ({ controls }) => Object.assign(controls.shape, { black: 12, white: 50, gamma: 1.4, blur: 1.5, turn: 20, enlarge: 140, moveX: 31, moveY: -17 })),
+  ],
+  'two layers, soft light and linear addition, masks of beneath': () => [
+    effect('Steady rain', (one) => Object.assign(one.mix, { mode: 'soft-light', amount: 80 })),
+    effect('Downpour', (one) => {
+      Object.assign(one.where.masks[0]!, brights)
+      Object.assign(one.mix, { mode: 'plus-lighter', linear: true })
+    }),
+  ],
+  'dark streaks': () => [effect('Downpour', (one) => Object.assign(one, { colour: { tint: '#203040' }, mix: { mode: 'multiply', amount: 90, linear: false } }))],
+}
+
+const source = (effects: Effect[]): PictureSource => ({ photo, effects })
+
+describe('rendering contract', () => {
+  it.each(Object.keys(stacks))('%s: a preview is the reduced export', (name) => {
+    const node = sceneGraph(source(stacks[name]!()))
+    const full = renderAll(evaluator, node, photo)
+    for (const factor of [2, 4, 8]) {
+      const found = compareColours(reduceInLinearLight(full, factor), renderAll(evaluator, node, photo, 1 / factor))
+      expect(found.mean, `mean at 1/${factor}`).toBeLessThan(1)
+      expect(found.percentile99, `99th percentile at 1/${factor}`).toBeLessThan(4)
+    }
+  })
+
+  it.each(Object.keys(stacks))('%s: any tiles give identical bytes', (name) => {
+    const node = sceneGraph(source(stacks[name]!()))
+    for (const scale of [1, 0.5, 0.37]) {
+      const region = { x: 211, y: 97, width: 420, height: 350 }
+      const whole = renderAll(evaluator, node, photo, scale, 4096, region)
+      for (const tile of [64, 100, 256, 333]) {
+        const fresh = evaluatorFor(kernels, photo)
+        expect(Buffer.compare(Buffer.from(whole.pixels), Buffer.from(renderAll(fresh, node, photo, scale, tile, region).pixels)), `tile ${tile}, scale ${scale}`).toBe(0)
+      }
+    }
+  })
+
+  it('a region is cut from the whole picture', () => {
+    const node = sceneGraph(source(stacks['downpour']!()))
+    const whole = renderAll(evaluator, node, photo, 0.5)
+    const part = renderAll(evaluator, node, photo, 0.5, 4096, { x: 100, y: 60, width: 200, height: 120 })
+    expect([part.width, part.height]).toEqual([100, 60])
+    for (let y = 0; y < part.height; y++) {
+      const from = ((30 + y) * whole.width + 50) * 4
+      expect(part.pixels.slice(y * 400, y * 400 + 400)).toEqual(whole.pixels.slice(from, from + 400))
+    }
+  })
+
+  it('without effects the export is the photo, byte for byte', () => {
+    expect(Buffer.from(renderAll(evaluator, sceneGraph(source([])), photo).pixels).equals(Buffer.from(samplePixels(1200, 800)))).toBe(true)
+  })
+
+  it('where the mask is shut the photo stays byte for byte, where it is open it does not', () => {
+    const shut = effect('Downpour', (one) => {
+      Object.assign(one.where.masks[0]!, { handles: [0.55, 0.6, 1, 1], feather: 0 })
+      one.where.hold = 100
+    })
+    const found = renderAll(evaluator, sceneGraph(source([shut])), photo).pixels
+    const before = samplePixels(1200, 800)
+    let changed = 0
+    for (let i = 0; i < found.length; i += 4) {
+      const same = found[i] === before[i] && found[i + 1] === before[i + 1] && found[i + 2] === before[i + 2]
+      const luma = (0.2126 * before[i]! + 0.7152 * before[i + 1]! + 0.0722 * before[i + 2]!) / 255
+      if (luma < 0.5499) expect(same).toBe(true)
+      else if (!same) changed++
+    }
+    expect(changed).toBeGreaterThan(2000)
+  })
+
+  it('a mask that reads the photo does not change when only its own effect changes', () => {
+    const mask = (one: Effect) => sceneGraph(source([effect('Drizzle'), one]), { kind: 'step', effectId: one.id, step: 'where' }).key
+    expect(mask(effect('Downpour'))).toBe(mask(effect('Downpour', (one) => Object.assign(one.mix, { amount: 10 }))))
+  })
+
+  it('changing the top effect computes the top effect only', () => {
+    const fresh = evaluatorFor(kernels, photo)
+    const beneath = Array.from({ length: 12 }, (_, i) => effect('Drizzle', (one) => Object.assign(one, { id: `beneath ${i}` })))
+    const render = (amount: number) => renderAll(fresh, sceneGraph(source([...beneath, effect('Downpour', (one) => void (one.mix.amount = amount))])), photo, 0.25)
+    render(50)
+    const before = fresh.runs
+    render(60)
+    expect(fresh.runs - before).toBe(1)
+  })
+
+  it.each(mixModes)('%s renders at full and reduced size alike', (mode) => {
+    const node = sceneGraph(source([effect('Downpour', (one) => void (one.mix.mode = mode))]))
+    const region = { x: 160, y: 160, width: 320, height: 240 }
+    const full = renderAll(evaluator, node, photo, 1, 4096, region)
+    const found = compareColours(reduceInLinearLight(full, 4), renderAll(evaluator, node, photo, 0.25, 4096, region))
+    expect(found.mean).toBeLessThan(1)
+    expect(found.percentile99).toBeLessThan(4)
+  })
+
+  it.each(['pattern', 'shape', 'colour', 'where', 'mix'] as const)('the step %s can be looked at', (step) => {
+    const one = effect('Downpour')
+    const { pixels } = renderAll(evaluator, sceneGraph(source([one]), { kind: 'step', effectId: one.id, step }), photo, 0.1)
+    expect(new Set(pixels).size).toBeGreaterThan(8)
+  })
+
+  it('an effect that is off or has no amount changes nothing', () => {
+    const off = effect('Downpour', (one) => void (one.on = false))
+    const none = effect('Downpour', (one) => void (one.mix.amount = 0))
+    expect(sceneGraph(source([off, none])).key).toBe(sceneGraph(source([])).key)
+  })
+})
