@@ -50,7 +50,10 @@ export const theme = createTheme({
         '@media (prefers-reduced-motion: reduce)': { '*': { transition: 'none !important' } },
       },
     },
-    MuiButtonBase: { defaultProps: { disableRipple: true }, styleOverrides: { root: { fontFamily: 'inherit', fontSize: 'inherit', '&.Mui-focusVisible': focusRing } } },
+    MuiButtonBase: {
+      defaultProps: { disableRipple: true },
+      styleOverrides: { root: { fontFamily: 'inherit', fontSize: 'inherit', '&.Mui-focusVisible': focusRing } },
+    },
     MuiButton: {
       defaultProps: { disableElevation: true, color: 'primary' },
       styleOverrides: {
@@ -90,21 +93,34 @@ export const theme = createTheme({
       defaultProps: { enterDelay: 500 },
       styleOverrides: { tooltip: { backgroundColor: ink.ink, fontSize: 12, borderRadius: 2, fontWeight: 400 } },
     },
-    MuiPaper: { styleOverrides: { root: { backgroundImage: 'none' }, elevation8: { border: hairline }, elevation24: { border: hairline } } },
+    MuiPaper: {
+      styleOverrides: { root: { backgroundImage: 'none' }, elevation8: { border: hairline }, elevation24: { border: hairline } },
+    },
     MuiOutlinedInput: {
       styleOverrides: {
-        root: { backgroundColor: ink.raised, '&.Mui-focused .MuiOutlinedInput-notchedOutline': { borderColor: ink.accent, borderWidth: 2 } },
+        root: {
+          backgroundColor: ink.raised,
+          '&.Mui-focused .MuiOutlinedInput-notchedOutline': { borderColor: ink.accent, borderWidth: 2 },
+        },
         input: { padding: '5px 8px', height: 'auto' },
         notchedOutline: { borderColor: ink.rule },
       },
     },
     MuiSelect: { styleOverrides: { select: { padding: '5px 8px', minHeight: 'auto' } } },
-    MuiMenuItem: { styleOverrides: { root: { fontSize: 13, minHeight: 30, '&.Mui-selected': { boxShadow: `inset 3px 0 0 ${ink.accent}`, backgroundColor: ink.paper } } } },
+    MuiMenuItem: {
+      styleOverrides: {
+        root: { fontSize: 13, minHeight: 30, '&.Mui-selected': { boxShadow: `inset 3px 0 0 ${ink.accent}`, backgroundColor: ink.paper } },
+      },
+    },
     MuiLinearProgress: { styleOverrides: { root: { height: 4, backgroundColor: ink.well }, bar: { backgroundColor: ink.ink } } },
     MuiSwitch: {
       defaultProps: { size: 'small' },
       styleOverrides: {
-        switchBase: { '&.Mui-checked': { color: '#fff' }, '&.Mui-checked + .MuiSwitch-track': { backgroundColor: ink.ink, opacity: 1 }, '&.Mui-focusVisible .MuiSwitch-thumb': { boxShadow: `0 0 0 3px ${ink.accent}` } },
+        switchBase: {
+          '&.Mui-checked': { color: '#fff' },
+          '&.Mui-checked + .MuiSwitch-track': { backgroundColor: ink.ink, opacity: 1 },
+          '&.Mui-focusVisible .MuiSwitch-thumb': { boxShadow: `0 0 0 3px ${ink.accent}` },
+        },
         thumb: { border: `1px solid ${ink.ink}` },
       },
     },

@@ -23,13 +23,7 @@ export { sceneSchema, SCENE_VERSION, type PhotoReference, type Scene } from './m
 export { maskCurve } from './masks/maskCurve'
 export { UserProblem } from './model/userProblem'
 export { maskJoins, type MaskJoin } from './operations/combineMasks/combineMasks'
-export {
-  toneChannels,
-  toneCurves,
-  type ToneChannel,
-  type ToneCurve,
-  type ToneHandles,
-} from './operations/luminosityMask/luminosityMask'
+export { toneChannels, toneCurves, type ToneChannel, type ToneCurve, type ToneHandles } from './operations/luminosityMask/luminosityMask'
 export { mixModes, type MixMode } from './operations/mix/mixModes'
 export { gridAt, gridBounds, regionOnGrid, type Grid, type Size } from './planes/grid'
 export type { Rect } from './planes/rect'

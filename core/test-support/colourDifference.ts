@@ -24,8 +24,7 @@ export function reduceInLinearLight({ width, height, pixels }: Pixels, factor: n
     for (let x = 0; x + factor <= width; x += factor) {
       const sums = [0, 0, 0]
       for (let j = 0; j < factor; j++)
-        for (let i = 0; i < factor; i++)
-          for (let c = 0; c < 3; c++) sums[c]! += table[pixels[((y + j) * width + x + i) * 4 + c]!]!
+        for (let i = 0; i < factor; i++) for (let c = 0; c < 3; c++) sums[c]! += table[pixels[((y + j) * width + x + i) * 4 + c]!]!
       out.push(sums.map((sum) => encodeSrgb(sum / (factor * factor))))
     }
   }

@@ -24,13 +24,20 @@ export function randomNumbers(seed: number): () => number {
 export function samplePixels(width: number, height: number, seed = 1): Uint8ClampedArray {
   const random = randomNumbers(seed)
   const pixels = new Uint8ClampedArray(width * height * 4)
-  const blocks = Array.from({ length: 6 }, () => ({ x: random() * width, y: random() * height, w: 0.15 * width * random(), h: 0.4 * height * random(), v: random() * 60 }))
+  const blocks = Array.from({ length: 6 }, () => ({
+    x: random() * width,
+    y: random() * height,
+    w: 0.15 * width * random(),
+    h: 0.4 * height * random(),
+    v: random() * 60,
+  }))
   const lights = Array.from({ length: 4 }, () => ({ x: random() * width, y: random() * height, r: 0.02 * width * (0.5 + random()) }))
   for (let y = 0; y < height; y++) {
     for (let x = 0; x < width; x++) {
       const i = 4 * (y * width + x)
       let [red, green, blue] = [40 + (120 * y) / height, 60 + (90 * y) / height, 110 + (40 * y) / height]
-      for (const { x: bx, y: by, w, h, v } of blocks) if (x >= bx && x < bx + w && y >= by && y < by + h) [red, green, blue] = [v, v * 0.9, v * 0.8]
+      for (const { x: bx, y: by, w, h, v } of blocks)
+        if (x >= bx && x < bx + w && y >= by && y < by + h) [red, green, blue] = [v, v * 0.9, v * 0.8]
       for (const light of lights) {
         const glow = 200 * Math.exp(-((x - light.x) ** 2 + (y - light.y) ** 2) / (2 * light.r ** 2))
         red += glow
@@ -64,14 +71,24 @@ interface Rendered {
 }
 
 /** A picture rendered in tiles of one size. */
-export function renderAll(evaluator: Evaluator, node: GraphNode, photo: { width: number; height: number }, scale = 1, tileSize = 4096, region?: Rect): Rendered {
+export function renderAll(
+  evaluator: Evaluator,
+  node: GraphNode,
+  photo: { width: number; height: number },
+  scale = 1,
+  tileSize = 4096,
+  region?: Rect,
+): Rendered {
   const grid = gridAt(photo, scale)
   const rect = region ? regionOnGrid(region, grid) : gridBounds(grid)
   const pixels = new Uint8ClampedArray(rect.width * rect.height * 4)
   for (const tile of splitIntoTiles(rect, tileSize)) {
     const part = renderTile(evaluator, node, grid, tile)
     for (let row = 0; row < tile.height; row++) {
-      pixels.set(part.subarray(row * tile.width * 4, (row + 1) * tile.width * 4), ((tile.y - rect.y + row) * rect.width + tile.x - rect.x) * 4)
+      pixels.set(
+        part.subarray(row * tile.width * 4, (row + 1) * tile.width * 4),
+        ((tile.y - rect.y + row) * rect.width + tile.x - rect.x) * 4,
+      )
     }
   }
   return { width: rect.width, height: rect.height, pixels }

@@ -33,7 +33,8 @@ export function lengthAlong(plane: Float32Array, width: number, height: number, 
   const margin = 80
   const correlation = (lag: number): number => {
     let sum = 0
-    for (let y = margin; y < height - margin; y += 2) for (let x = margin; x < width - margin; x++) sum += (plane[y * width + x]! - mean) * at(x + lag * dx, y + lag * dy)
+    for (let y = margin; y < height - margin; y += 2)
+      for (let x = margin; x < width - margin; x++) sum += (plane[y * width + x]! - mean) * at(x + lag * dx, y + lag * dy)
     return sum
   }
   const peak = correlation(0)

@@ -22,7 +22,10 @@ export async function startServer({ port, host }: ServerOptions): Promise<string
   await server.register(files, { root: built, index: false, wildcard: false, immutable: true, maxAge: '1y' })
   const page = await readFile(`${built}index.html`, 'utf8')
   const sendPage = (reply: FastifyReply): FastifyReply =>
-    reply.type('text/html').header('Cache-Control', 'no-cache').send(page.replace('__NONCE__', nonceOf(reply)))
+    reply
+      .type('text/html')
+      .header('Cache-Control', 'no-cache')
+      .send(page.replace('__NONCE__', nonceOf(reply)))
   server.get('/', (_, reply) => sendPage(reply))
   // Every address of the application is the same page; a missing file is missing.
   server.setNotFoundHandler((request, reply) =>

@@ -25,19 +25,30 @@ export function NumberControl({ control, hard, value, start, onChange }: NumberC
   return (
     <Box sx={{ minWidth: 0 }}>
       <Box sx={{ display: 'flex', alignItems: 'baseline', gap: '2px' }}>
-        <Tooltip title={control.hint ?? ''} placement="left">
+        <Tooltip describeChild title={control.hint ?? ''} placement="left">
           <Box component="label" id={id} sx={{ flex: 1, minWidth: 0, overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' }}>
             {control.label}
           </Box>
         </Tooltip>
         {changed && (
           <Tooltip title={`Back to ${start}${control.unit}`}>
-            <ButtonBase aria-label={`Reset ${control.label} to ${start}`} onClick={() => onChange(start)} sx={{ p: '5px', m: '-5px 0', alignSelf: 'center' }}>
+            <ButtonBase
+              aria-label={`Reset ${control.label} to ${start}`}
+              onClick={() => onChange(start)}
+              sx={{ p: '5px', m: '-5px 0', alignSelf: 'center' }}
+            >
               <Box sx={{ width: 6, height: 6, borderRadius: '50%', bgcolor: ink.accent }} />
             </ButtonBase>
           </Tooltip>
         )}
-        <NumberField labelledBy={id} value={value} hard={hard} step={control.step} unit={control.unit} onChange={(next) => onChange(next)} />
+        <NumberField
+          labelledBy={id}
+          value={value}
+          hard={hard}
+          step={control.step}
+          unit={control.unit}
+          onChange={(next) => onChange(next)}
+        />
       </Box>
       <Slider
         aria-labelledby={id}
@@ -45,7 +56,9 @@ export function NumberControl({ control, hard, value, start, onChange }: NumberC
         max={most}
         step={control.step}
         value={Math.min(most, Math.max(least, value))}
-        onChange={(event, next) => onChange(next as number, event.type === 'keydown' ? `${control.label} keys` : `${control.label} drag ${gestureNumber}`)}
+        onChange={(event, next) =>
+          onChange(next as number, event.type === 'keydown' ? `${control.label} keys` : `${control.label} drag ${gestureNumber}`)
+        }
         onChangeCommitted={() => gestureNumber++}
       />
     </Box>

@@ -63,7 +63,13 @@ export function NumberField({ labelledBy, value, hard, step, unit, onChange }: N
 }
 
 function parse(text: string): number {
-  return Number(text.replace(',', '.').replace('−', '-').replace(/[^\d.+-]+$/, '').trim())
+  return Number(
+    text
+      .replace(',', '.')
+      .replace('−', '-')
+      .replace(/[^\d.+-]+$/, '')
+      .trim(),
+  )
 }
 
 function problemWith(text: string, [least, most]: readonly [number, number]): string | undefined {

@@ -22,7 +22,13 @@ export function chooseFile(accept: string): Promise<File | undefined> {
 
 /** A name that every file system takes. */
 export function safeFileName(name: string): string {
-  return name.replace(/[\\/:*?"<>|\p{Cc}]+/gu, ' ').replace(/\s+/g, ' ').trim().slice(0, 80) || 'scene'
+  return (
+    name
+      .replace(/[\\/:*?"<>|\p{Cc}]+/gu, ' ')
+      .replace(/\s+/g, ' ')
+      .trim()
+      .slice(0, 80) || 'scene'
+  )
 }
 
 /** A size in bytes for people. */

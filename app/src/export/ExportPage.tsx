@@ -40,7 +40,13 @@ export function ExportPage() {
     staleTime: 0,
   })
   if (error) return <ErrorPage message={error.message} />
-  return data ? <Export scene={data.scene} pool={data.pool} /> : <Box component="main" role="status" sx={{ p: 10 }}>Opening the photo …</Box>
+  return data ? (
+    <Export scene={data.scene} pool={data.pool} />
+  ) : (
+    <Box component="main" role="status" sx={{ p: 10 }}>
+      Opening the photo …
+    </Box>
+  )
 }
 
 function Export({ scene, pool }: { readonly scene: Scene; readonly pool: RenderPool }) {
@@ -52,7 +58,10 @@ function Export({ scene, pool }: { readonly scene: Scene; readonly pool: RenderP
   return (
     <Box sx={{ height: '100%', display: 'flex' }}>
       <Pictures scene={scene} pool={pool} />
-      <Box component="main" sx={{ width: 360, flex: 'none', p: 7, bgcolor: ink.paper, borderLeft: `1px solid ${ink.rule}`, overflowY: 'auto' }}>
+      <Box
+        component="main"
+        sx={{ width: 360, flex: 'none', p: 7, bgcolor: ink.paper, borderLeft: `1px solid ${ink.rule}`, overflowY: 'auto' }}
+      >
         <Button component={Link} to={`/scene/${scene.id}`} variant="text" sx={{ ml: -3, mb: 3 }}>
           ← Workbench
         </Button>
@@ -62,7 +71,13 @@ function Export({ scene, pool }: { readonly scene: Scene; readonly pool: RenderP
         <Typography sx={{ mb: 6, color: ink.secondary }}>
           {scene.name}, {width} × {height} px
         </Typography>
-        <ToggleButtonGroup exclusive fullWidth aria-label="Format" value={format} onChange={(_, next: ExportFormat | null) => next && setFormat(next)}>
+        <ToggleButtonGroup
+          exclusive
+          fullWidth
+          aria-label="Format"
+          value={format}
+          onChange={(_, next: ExportFormat | null) => next && setFormat(next)}
+        >
           {formats.map(({ value, label }) => (
             <ToggleButton key={value} value={value}>
               {label}
@@ -121,9 +136,35 @@ function Pictures({ scene, pool }: { readonly scene: Scene; readonly pool: Rende
   const height = Math.round(width / shape)
   const part = Math.min(1, width / window.devicePixelRatio / scene.photo.width)
   return (
-    <Box sx={{ flex: 1, minWidth: 0, bgcolor: ink.surround, display: 'grid', placeContent: 'center', justifyItems: 'center', gap: 5, p: 6, overflow: 'auto' }}>
-      <LookPicture pool={pool} node={sceneGraph(scene)} photo={scene.photo} width={width} height={height} part={close ? part : 1} label="The finished picture" />
-      <ToggleButtonGroup exclusive value={close} aria-label="Part shown" onChange={(_, next: boolean | null) => next !== null && setClose(next)} sx={{ bgcolor: ink.paper }}>
+    <Box
+      sx={{
+        flex: 1,
+        minWidth: 0,
+        bgcolor: ink.surround,
+        display: 'grid',
+        placeContent: 'center',
+        justifyItems: 'center',
+        gap: 5,
+        p: 6,
+        overflow: 'auto',
+      }}
+    >
+      <LookPicture
+        pool={pool}
+        node={sceneGraph(scene)}
+        photo={scene.photo}
+        width={width}
+        height={height}
+        part={close ? part : 1}
+        label="The finished picture"
+      />
+      <ToggleButtonGroup
+        exclusive
+        value={close}
+        aria-label="Part shown"
+        onChange={(_, next: boolean | null) => next !== null && setClose(next)}
+        sx={{ bgcolor: ink.paper }}
+      >
         <ToggleButton value={false}>Whole</ToggleButton>
         <ToggleButton value={true}>1:1, middle</ToggleButton>
       </ToggleButtonGroup>

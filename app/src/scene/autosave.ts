@@ -22,9 +22,11 @@ export function startAutosave(): () => void {
     if (!history || history === saved) return running
     const before = saved
     saved = history
-    running = running.then(() => write(history, before)).then((written) => {
-      if (!written) saved = before
-    })
+    running = running
+      .then(() => write(history, before))
+      .then((written) => {
+        if (!written) saved = before
+      })
     return running
   }
   const unsubscribe = useScene.subscribe(({ history }) => {

@@ -33,7 +33,11 @@ interface SceneState {
   change(label: string, change: SceneChange, gesture?: string): void
   undo(): void
   redo(): void
-  set(part: Partial<Pick<SceneState, 'selectedId' | 'openStep' | 'place' | 'compare' | 'holdingBefore' | 'splitAt' | 'maskView' | 'shownZoom'>>): void
+  set(
+    part: Partial<
+      Pick<SceneState, 'selectedId' | 'openStep' | 'place' | 'compare' | 'holdingBefore' | 'splitAt' | 'maskView' | 'shownZoom'>
+    >,
+  ): void
 }
 
 const freshView = {

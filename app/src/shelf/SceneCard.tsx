@@ -5,7 +5,7 @@ import Menu from '@mui/material/Menu'
 import MenuItem from '@mui/material/MenuItem'
 import OutlinedInput from '@mui/material/OutlinedInput'
 import { DotsThree } from '@phosphor-icons/react/dist/csr/DotsThree'
-import { useEffect, useState } from 'react'
+import { useEffect, useRef, useState } from 'react'
 import { Link } from 'react-router'
 import { safeFileName, saveFile } from '../common/files'
 import { showNotice, showProblem } from '../common/notices'
@@ -29,7 +29,12 @@ export function SceneCard({ entry, onChanged }: SceneCardProps) {
   return (
     <Box component="li">
       {entry.scene ? (
-        <Box component={Link} to={`/scene/${entry.id}`} aria-label={`Open ${name}`} sx={{ display: 'block', bgcolor: ink.well, aspectRatio: '3 / 2', overflow: 'hidden' }}>
+        <Box
+          component={Link}
+          to={`/scene/${entry.id}`}
+          aria-label={`Open ${name}`}
+          sx={{ display: 'block', bgcolor: ink.well, aspectRatio: '3 / 2', overflow: 'hidden' }}
+        >
           <Picture blob={entry.thumbnail} />
         </Box>
       ) : (
@@ -50,7 +55,10 @@ export function SceneCard({ entry, onChanged }: SceneCardProps) {
           />
         ) : (
           <Box sx={{ flex: 1, minWidth: 0 }}>
-            <Box component="h2" sx={{ m: 0, fontSize: 15, fontWeight: 650, overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' }}>
+            <Box
+              component="h2"
+              sx={{ m: 0, fontSize: 15, fontWeight: 650, overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' }}
+            >
               {name}
             </Box>
             <Box sx={{ color: ink.secondary }}>{describe(entry)}</Box>
@@ -66,25 +74,34 @@ function describe({ scene, edited }: ShelfEntry): string {
   const when = new Intl.DateTimeFormat('en-GB', { dateStyle: 'medium' }).format(edited)
   if (!scene) return `last saved ${when}`
   const { width, height } = scene.photo
-  const kinds = scene.effects.length === 0 ? 'no effects yet' : scene.effects.map((effect) => effect.name.toLowerCase()).slice(0, 3).join(', ')
+  const kinds =
+    scene.effects.length === 0
+      ? 'no effects yet'
+      : scene.effects
+          .map((effect) => effect.name.toLowerCase())
+          .slice(0, 3)
+          .join(', ')
   return `${kinds} · ${((width * height) / 1e6).toFixed(1)} megapixels · ${when}`
 }
 
 function Picture({ blob }: { readonly blob: Blob | undefined }) {
-  const [address, setAddress] = useState<string>()
+  const image = useRef<HTMLImageElement>(null)
   useEffect(() => {
-    if (!blob) return
-    const created = URL.createObjectURL(blob)
-    setAddress(created)
-    return () => URL.revokeObjectURL(created)
+    if (!blob || !image.current) return
+    const address = URL.createObjectURL(blob)
+    image.current.src = address
+    return () => URL.revokeObjectURL(address)
   }, [blob])
-  return address ? <img src={address} alt="" style={{ width: '100%', height: '100%', objectFit: 'cover', display: 'block' }} /> : null
+  return blob ? <img ref={image} alt="" style={{ width: '100%', height: '100%', objectFit: 'cover', display: 'block' }} /> : null
 }
 
 function Broken({ entry }: { readonly entry: ShelfEntry }) {
   const keep = async () => {
     const stored = await database.scenes.get(entry.id)
-    saveFile(new Blob([JSON.stringify(stored?.document, null, 2)], { type: 'application/json' }), `${safeFileName(`scene ${entry.id}`)}.json`)
+    saveFile(
+      new Blob([JSON.stringify(stored?.document, null, 2)], { type: 'application/json' }),
+      `${safeFileName(`scene ${entry.id}`)}.json`,
+    )
   }
   return (
     <Box sx={{ aspectRatio: '3 / 2', p: 5, bgcolor: ink.well, borderLeft: `4px solid ${ink.accent}`, overflow: 'auto' }}>
@@ -110,7 +127,12 @@ function CardMenu({ entry, name, onRename, onChanged }: CardMenuProps) {
   }
   const duplicate = () => duplicateScene(entry.id, Date.now()).then(onChanged)
   const entries = [
-    ...(entry.scene ? [{ label: 'Rename', run: onRename }, { label: 'Duplicate', run: () => attempt(duplicate, 'Duplicating') }] : []),
+    ...(entry.scene
+      ? [
+          { label: 'Rename', run: onRename },
+          { label: 'Duplicate', run: () => attempt(duplicate, 'Duplicating') },
+        ]
+      : []),
     { label: 'Delete', run: () => attempt(remove, 'Deleting') },
   ]
   return (

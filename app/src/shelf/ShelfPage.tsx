@@ -60,7 +60,11 @@ export function ShelfPage() {
             <LinearProgress aria-label="Setting out the scenes" />
           </Box>
         )}
-        <Box component="ul" aria-label="Scenes" sx={{ listStyle: 'none', p: 0, m: 0, display: 'grid', gap: 7, gridTemplateColumns: 'repeat(auto-fill, minmax(420px, 1fr))' }}>
+        <Box
+          component="ul"
+          aria-label="Scenes"
+          sx={{ listStyle: 'none', p: 0, m: 0, display: 'grid', gap: 7, gridTemplateColumns: 'repeat(auto-fill, minmax(420px, 1fr))' }}
+        >
           {scenes.data?.map((entry) => (
             <SceneCard key={entry.id} entry={entry} onChanged={refresh} />
           ))}
@@ -120,10 +124,22 @@ function DropPlace({ onOpen, alone }: { onOpen(): void; readonly alone: boolean 
     <Box component="li">
       <Box
         onClick={onOpen}
-        sx={{ aspectRatio: '3 / 2', border: `1px dashed ${ink.secondary}`, display: 'grid', placeItems: 'center', textAlign: 'center', cursor: 'pointer', color: ink.secondary, p: 6, '&:hover': { bgcolor: ink.well } }}
+        sx={{
+          aspectRatio: '3 / 2',
+          border: `1px dashed ${ink.secondary}`,
+          display: 'grid',
+          placeItems: 'center',
+          textAlign: 'center',
+          cursor: 'pointer',
+          color: ink.secondary,
+          p: 6,
+          '&:hover': { bgcolor: ink.well },
+        }}
       >
         <Box>
-          <Box sx={{ fontSize: 15, color: ink.ink, mb: 1 }}>{alone ? 'Drop a photo here to begin' : 'Drop a photo anywhere on this page'}</Box>
+          <Box sx={{ fontSize: 15, color: ink.ink, mb: 1 }}>
+            {alone ? 'Drop a photo here to begin' : 'Drop a photo anywhere on this page'}
+          </Box>
           JPEG, PNG, WebP or AVIF, up to 60 megapixels
         </Box>
       </Box>
@@ -133,7 +149,19 @@ function DropPlace({ onOpen, alone }: { onOpen(): void; readonly alone: boolean 
 
 function DropVeil() {
   return (
-    <Box sx={{ position: 'fixed', inset: 12, border: `3px solid ${ink.accent}`, bgcolor: 'rgba(233,232,229,0.86)', display: 'grid', placeItems: 'center', fontSize: 17, fontWeight: 650, pointerEvents: 'none' }}>
+    <Box
+      sx={{
+        position: 'fixed',
+        inset: 12,
+        border: `3px solid ${ink.accent}`,
+        bgcolor: 'rgba(233,232,229,0.86)',
+        display: 'grid',
+        placeItems: 'center',
+        fontSize: 17,
+        fontWeight: 650,
+        pointerEvents: 'none',
+      }}
+    >
       Let go to open the photo
     </Box>
   )
@@ -141,7 +169,10 @@ function DropVeil() {
 
 function Working({ name }: { readonly name: string }) {
   return (
-    <Box role="status" sx={{ position: 'fixed', left: 24, bottom: 24, width: 320, p: 4, bgcolor: ink.raised, border: `1px solid ${ink.rule}` }}>
+    <Box
+      role="status"
+      sx={{ position: 'fixed', left: 24, bottom: 24, width: 320, p: 4, bgcolor: ink.raised, border: `1px solid ${ink.rule}` }}
+    >
       <Box sx={{ mb: 2, overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' }}>Opening “{name}” …</Box>
       <LinearProgress aria-label="Opening the photo" />
     </Box>

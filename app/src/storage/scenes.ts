@@ -49,12 +49,7 @@ export async function addScene(scene: Scene, thumbnail?: Blob): Promise<void> {
 }
 
 /** Writes the scene and the history entries from `firstChanged` on, in one transaction. */
-export async function saveScene(
-  scene: Scene,
-  history: readonly HistoryEntry[],
-  position: number,
-  firstChanged: number,
-): Promise<void> {
+export async function saveScene(scene: Scene, history: readonly HistoryEntry[], position: number, firstChanged: number): Promise<void> {
   await database.transaction('rw', database.scenes, database.history, async () => {
     await database.scenes.update(scene.id, { document: scene, edited: scene.edited, position })
     const first = history[0]?.index ?? 0
@@ -69,9 +64,12 @@ export async function saveThumbnail(id: string, thumbnail: Blob): Promise<void> 
 }
 
 export async function renameScene(id: string, name: string): Promise<void> {
-  await database.scenes.where('id').equals(id).modify((stored) => {
-    stored.document = { ...(stored.document as Scene), name }
-  })
+  await database.scenes
+    .where('id')
+    .equals(id)
+    .modify((stored) => {
+      stored.document = { ...(stored.document as Scene), name }
+    })
 }
 
 /** A copy with a history of its own. Returns its id. */
@@ -99,9 +97,7 @@ export async function removePutAway(): Promise<void> {
   if (gone.length === 0) return
   await database.transaction('rw', database.scenes, database.history, database.photos, async () => {
     await database.scenes.bulkDelete(gone)
-    await Promise.all(
-      gone.map((id) => database.history.where('[sceneId+index]').between([id, -Infinity], [id, Infinity]).delete()),
-    )
+    await Promise.all(gone.map((id) => database.history.where('[sceneId+index]').between([id, -Infinity], [id, Infinity]).delete()))
     const used = new Set(all.filter((one) => one.putAway === undefined).map(photoIdOf))
     // A damaged scene may still refer to a photo; then nothing is removed.
     if (used.has(undefined)) return

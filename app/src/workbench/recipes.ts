@@ -27,7 +27,7 @@ export function openRecipe(): void {
 }
 
 /** Replaces the effects of the open scene by a recipe's, lengths fitted to the photo. One step for undo. */
-export async function applyRecipeFile(file: File): Promise<void> {
+async function applyRecipeFile(file: File): Promise<void> {
   const recipe = parseRecipe(await file.text(), file.name)
   const { history, change, set } = useScene.getState()
   if (!history) return

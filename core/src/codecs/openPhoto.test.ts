@@ -51,10 +51,19 @@ describe('opening photos', () => {
 
   it('reads 16-bit PNG without loss', async () => {
     const deep = Uint16Array.from({ length: width * height * 3 }, (_, i) => (i * 7919) % 65536)
-    const bytes = await bytesOf(sharp(deep, { raw: { width, height, channels: 3 } }).toColourspace('rgb16').png())
+    const bytes = await bytesOf(
+      sharp(deep, { raw: { width, height, channels: 3 } })
+        .toColourspace('rgb16')
+        .png(),
+    )
     const { codes, format } = await opened(bytes, 'deep.png')
     expect(format).toBe('rgb16')
-    for (const [x, y, c] of [[0, 0, 0], [5, 9, 1], [95, 63, 2]] as const) expect(codes[c * width * height + y * width + x]).toBe(deep[(y * width + x) * 3 + c])
+    for (const [x, y, c] of [
+      [0, 0, 0],
+      [5, 9, 1],
+      [95, 63, 2],
+    ] as const)
+      expect(codes[c * width * height + y * width + x]).toBe(deep[(y * width + x) * 3 + c])
   })
 
   it.each([1, 2, 3, 4, 5, 6, 7, 8])('applies EXIF orientation %s', async (orientation) => {
@@ -73,7 +82,10 @@ describe('opening photos', () => {
 
   it('lays a transparent PNG on white and says so', async () => {
     const half = Buffer.from([0, 0, 0, 0, 255, 0, 0, 255, 0, 0, 255, 128, 9, 9, 9, 255])
-    const tile = await sharp(half, { raw: { width: 2, height: 2, channels: 4 } }).resize(16, 16, { kernel: 'nearest' }).png().toBuffer()
+    const tile = await sharp(half, { raw: { width: 2, height: 2, channels: 4 } })
+      .resize(16, 16, { kernel: 'nearest' })
+      .png()
+      .toBuffer()
     const { codes, notices } = await opened(new Uint8Array(tile), 'cut-out.png')
     expect([...codes.slice(0, 4)]).toEqual([255, 255, 255, 255])
     expect([...codes.slice(16 * 15 * 4, 16 * 15 * 4 + 3)]).toEqual([127, 127, 255])
@@ -112,7 +124,9 @@ describe('files that cannot be opened', () => {
 
   it('an animated WebP is refused, an animated PNG opens with its first picture', async () => {
     const frames = sharp(Buffer.from(rgba), { raw: { width, height, channels: 4, pageHeight: height / 2 } })
-    await expect(openPhoto(await bytesOf(frames.webp({ loop: 0, delay: [90, 90] })), 'moving.webp', load)).rejects.toThrow(/“moving.webp” is an animation/)
+    await expect(openPhoto(await bytesOf(frames.webp({ loop: 0, delay: [90, 90] })), 'moving.webp', load)).rejects.toThrow(
+      /“moving.webp” is an animation/,
+    )
     const png = await bytesOf(picture().png())
     const control = new Uint8Array([0, 0, 0, 8, 0x61, 0x63, 0x54, 0x4c, 0, 0, 0, 1, 0, 0, 0, 0, 0xb9, 0x3d, 0xd9, 0x7f])
     const apng = new Uint8Array([...png.slice(0, 33), ...control, ...png.slice(33)])

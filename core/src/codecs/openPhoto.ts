@@ -15,9 +15,7 @@ const LEAST_SIDE = 8
 export class TooLargeProblem extends UserProblem {
   constructor(fileName: string, width: number, height: number) {
     const megapixels = Math.round((width * height) / 1e6)
-    super(
-      `“${fileName}” has ${megapixels} megapixels (${width} × ${height}); up to ${LARGEST_MEGAPIXELS} can be opened at full size.`,
-    )
+    super(`“${fileName}” has ${megapixels} megapixels (${width} × ${height}); up to ${LARGEST_MEGAPIXELS} can be opened at full size.`)
   }
 }
 
@@ -32,12 +30,7 @@ export interface FullPhoto {
  * @param allowLarge decode beyond the limit; the caller then reduces it
  * @throws UserProblem naming the file and the reason; TooLargeProblem beyond the limit
  */
-export async function openPhoto(
-  bytes: Uint8Array,
-  fileName: string,
-  load: LoadCodec,
-  allowLarge = false,
-): Promise<FullPhoto> {
+export async function openPhoto(bytes: Uint8Array, fileName: string, load: LoadCodec, allowLarge = false): Promise<FullPhoto> {
   const sniffed = sniffFormat(bytes, fileName)
   if ('not' in sniffed) throw new UserProblem(`“${fileName}” cannot be opened: it is ${sniffed.not}.`)
   const { format } = sniffed
@@ -101,12 +94,7 @@ function checkSize({ width, height }: { width: number; height: number }, fileNam
   if (width * height > LARGEST_MEGAPIXELS * 1e6 && !allowLarge) throw new TooLargeProblem(fileName, width, height)
 }
 
-async function decodeOrExplain(
-  bytes: Uint8Array,
-  fileName: string,
-  format: PhotoFormat,
-  load: LoadCodec,
-): Promise<DecodedPixels> {
+async function decodeOrExplain(bytes: Uint8Array, fileName: string, format: PhotoFormat, load: LoadCodec): Promise<DecodedPixels> {
   try {
     return await decodePixels(bytes, format, load)
   } catch {

@@ -16,7 +16,7 @@ export async function readOrientation(bytes: Uint8Array, format: PhotoFormat): P
 /** The EXIF chunk of a WebP file (RIFF), without the “Exif” prefix that some writers put before it. */
 function webpExif(bytes: Uint8Array): Uint8Array | undefined {
   const view = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength)
-  for (let at = 12; at + 8 <= bytes.length; ) {
+  for (let at = 12; at + 8 <= bytes.length;) {
     const name = String.fromCharCode(...bytes.subarray(at, at + 4))
     const size = view.getUint32(at + 4, true)
     const body = bytes.slice(at + 8, at + 8 + size)

@@ -9,8 +9,7 @@ const RAW = 'a raw file straight from a camera, which is not supported; develop 
 
 /** Reads the signature of a file. The ending decides only between TIFF pictures and the raw files that look like them. */
 export function sniffFormat(bytes: Uint8Array, fileName: string): Sniffed {
-  const text = (from: number, length: number): string =>
-    String.fromCharCode(...bytes.subarray(from, from + length))
+  const text = (from: number, length: number): string => String.fromCharCode(...bytes.subarray(from, from + length))
   const head = [...bytes.subarray(0, 4)].map((byte) => byte.toString(16).padStart(2, '0')).join('')
   if (bytes.length === 0) return { not: 'empty' }
   if (RAW_ENDINGS.test(fileName) || text(0, 15) === 'FUJIFILMCCD-RAW' || /^II(RO|RS|U\0)/.test(text(0, 4))) return { not: RAW }

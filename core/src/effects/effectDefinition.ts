@@ -4,7 +4,7 @@ import type { Colour, DepthPlace, Mix, Where } from '../model/look'
 import type { Size } from '../planes/grid'
 
 /** Controls of the first two steps; what is in them, each kind says itself. */
-export interface EffectControls {
+interface EffectControls {
   readonly pattern: object
   readonly shape: object
 }

@@ -54,13 +54,7 @@ export class Evaluator {
     this.cache.trim()
   }
 
-  private run(
-    run: ReturnType<typeof operationNamed>['run'],
-    node: GraphNode,
-    inputs: readonly Value[],
-    rect: Rect,
-    grid: Grid,
-  ): Value {
+  private run(run: ReturnType<typeof operationNamed>['run'], node: GraphNode, inputs: readonly Value[], rect: Rect, grid: Grid): Value {
     const blocks: number[] = []
     const context: RunContext = {
       kernels: this.kernels,

@@ -19,7 +19,15 @@ const curve = (part: Partial<Curve>): Curve => ({ curve: 'brights', handles: [0,
 function mask(part: Partial<Curve>, input: number[] = tones): Float32Array {
   const { curve: kind, handles, steepness, invert } = curve(part)
   const out = kernels.allocate(input.length * 4)
-  kernels.maskCurve(put(kernels, input), input.length, toneCurves.indexOf(kind), ...(handles as [number, number, number, number]), steepness, invert, out)
+  kernels.maskCurve(
+    put(kernels, input),
+    input.length,
+    toneCurves.indexOf(kind),
+    ...(handles as [number, number, number, number]),
+    steepness,
+    invert,
+    out,
+  )
   return take(kernels, out, input.length)
 }
 

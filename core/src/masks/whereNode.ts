@@ -10,8 +10,7 @@ export function whereNode(where: Where, photo: GraphNode, beneath: GraphNode): G
   const masks = where.masks.filter((mask) => mask.on)
   if (masks.length === 0 || where.hold === 0) return undefined
   const combined = masks.reduce<GraphNode | undefined>(
-    (above, mask) =>
-      combineMasksNode(above, singleMaskNode(mask, photo, beneath), { join: mask.join, strength: mask.strength / 100 }),
+    (above, mask) => combineMasksNode(above, singleMaskNode(mask, photo, beneath), { join: mask.join, strength: mask.strength / 100 }),
     undefined,
   )
   return combined && holdMaskNode(combined, where.hold / 100)

@@ -13,7 +13,7 @@ const MEASURED_SIDE = 768
 export const HISTOGRAM_BINS = 256
 
 /** The grid on which a picture is measured: at most 768 px a side. */
-export function measuringGrid(photo: Size): Grid {
+function measuringGrid(photo: Size): Grid {
   return gridAt(photo, Math.min(1, MEASURED_SIDE / Math.max(photo.width, photo.height)))
 }
 

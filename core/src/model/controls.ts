@@ -12,7 +12,7 @@ export interface NumberControl {
   readonly measures?: 'length'
 }
 
-export type Unit = '' | 'px' | '%' | '°' | '×'
+type Unit = '' | 'px' | '%' | '°' | '×'
 
 interface NumberOptions extends NumberControl {
   /** What a typed number may reach. */

@@ -34,7 +34,7 @@ export const luminosityMaskSchema = z.strictObject({
 })
 export type LuminosityMask = z.infer<typeof luminosityMaskSchema>
 
-export const maskSchema = z.discriminatedUnion('kind', [luminosityMaskSchema])
+const maskSchema = z.discriminatedUnion('kind', [luminosityMaskSchema])
 export type Mask = z.infer<typeof maskSchema>
 
 export const whereSchema = z.strictObject({
@@ -50,7 +50,7 @@ export const whereSchema = z.strictObject({
 })
 export type Where = z.infer<typeof whereSchema>
 
-export const colourSchema = z.strictObject({
+const colourSchema = z.strictObject({
   tint: z.string().regex(/^#[0-9a-f]{6}$/i, 'expected a colour written #rrggbb'),
 })
 export type Colour = z.infer<typeof colourSchema>

@@ -9,7 +9,7 @@ export const RECIPE_VERSION = 1
 const size = z.strictObject({ width: z.int().min(1), height: z.int().min(1) })
 
 /** A stack of effects without its photo. `madeFor` is the size that its lengths fit. */
-export const recipeSchema = z.strictObject({
+const recipeSchema = z.strictObject({
   format: z.literal('welkinar-recipe'),
   version: z.literal(RECIPE_VERSION),
   name: z.string().min(1).max(120),
@@ -34,13 +34,7 @@ export function effectsFor(recipe: Recipe, photo: Size): Recipe['effects'] {
 }
 
 /** Reads and validates a JSON document of one of our formats. */
-export function parseDocument<T>(
-  text: string,
-  fileName: string,
-  schema: z.ZodType<T>,
-  version: number,
-  what: string,
-): T {
+function parseDocument<T>(text: string, fileName: string, schema: z.ZodType<T>, version: number, what: string): T {
   let json: unknown
   try {
     json = JSON.parse(text)

@@ -12,7 +12,7 @@ export interface Value {
   readonly planes: readonly number[]
 }
 
-export function pixelCount(rect: Rect): number {
+function pixelCount(rect: Rect): number {
   return rect.width * rect.height
 }
 

@@ -68,9 +68,9 @@ export class RenderPool {
   }
 
   /** The whole rectangle as one block of interleaved 8-bit RGBA. */
-  async renderPixels(request: Omit<RenderRequest, 'onTile'> & { onProgress?: (done: number) => void }): Promise<
-    Uint8ClampedArray<ArrayBuffer>
-  > {
+  async renderPixels(
+    request: Omit<RenderRequest, 'onTile'> & { onProgress?: (done: number) => void },
+  ): Promise<Uint8ClampedArray<ArrayBuffer>> {
     const { rect, onProgress } = request
     const pixels = new Uint8ClampedArray(rect.width * rect.height * 4)
     let done = 0
@@ -97,15 +97,8 @@ export class RenderPool {
   }
 
   /** Encodes a picture; `pixels` is handed over and empty afterwards. */
-  encode(
-    pixels: Uint8ClampedArray<ArrayBuffer>,
-    width: number,
-    height: number,
-    options: ExportOptions,
-  ): Promise<ArrayBuffer> {
-    return this.queue.run(priorities.export, (worker) =>
-      worker.encode(transfer(pixels, [pixels.buffer]), width, height, options),
-    )
+  encode(pixels: Uint8ClampedArray<ArrayBuffer>, width: number, height: number, options: ExportOptions): Promise<ArrayBuffer> {
+    return this.queue.run(priorities.export, (worker) => worker.encode(transfer(pixels, [pixels.buffer]), width, height, options))
   }
 
   dispose(): void {

@@ -17,8 +17,7 @@ import { renderTile } from '../render/renderTile'
 
 /** Outcome of opening a file: errors do not cross a worker boundary with their class, so they are spelt out. */
 export type Opened =
-  | { readonly photo: PhotoData; readonly notices: readonly string[] }
-  | { readonly problem: string; readonly tooLarge: boolean }
+  { readonly photo: PhotoData; readonly notices: readonly string[] } | { readonly problem: string; readonly tooLarge: boolean }
 
 /**
  * What one thread of the pool does. Everything crosses the boundary as plain data; pixels are transferred,
@@ -68,12 +67,7 @@ export class RenderWorker {
     return brightestColour(this.evaluator, tones, photo, part)
   }
 
-  async encode(
-    pixels: Uint8ClampedArray<ArrayBuffer>,
-    width: number,
-    height: number,
-    options: ExportOptions,
-  ): Promise<ArrayBuffer> {
+  async encode(pixels: Uint8ClampedArray<ArrayBuffer>, width: number, height: number, options: ExportOptions): Promise<ArrayBuffer> {
     const bytes = await encodePicture(pixels, width, height, options, this.loadCodec)
     return transfer(bytes, [bytes])
   }

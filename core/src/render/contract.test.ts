@@ -35,9 +35,13 @@ const stacks: Record<string, () => Effect[]> = {
   'steady rain': () => [effect('Steady rain')],
   drizzle: () => [effect('Drizzle')],
   downpour: () => [effect('Downpour')],
-  'driving rain, full amount, no mask': () => [effect('Driving rain', (one) => Object.assign(one, { mix: { ...one.mix, amount: 100 }, where: { masks: [], hold: 100 } }))],
+  'driving rain, full amount, no mask': () => [
+    effect('Driving rain', (one) => Object.assign(one, { mix: { ...one.mix, amount: 100 }, where: { masks: [], hold: 100 } })),
+  ],
   'pinched, blurred, turned': () => [
-    effect('Downpour', ({ controls }) => Object.assign(controls.shape, { black: 12, white: 50, gamma: 1.4, blur: 1.5, turn: 20, enlarge: 140, moveX: 31, moveY: -17 })),
+    effect('Downpour', ({ controls }) =>
+      Object.assign(controls.shape, { black: 12, white: 50, gamma: 1.4, blur: 1.5, turn: 20, enlarge: 140, moveX: 31, moveY: -17 }),
+    ),
   ],
   'two layers, soft light and linear addition, masks of beneath': () => [
     effect('Steady rain', (one) => Object.assign(one.mix, { mode: 'soft-light', amount: 80 })),
@@ -46,7 +50,9 @@ const stacks: Record<string, () => Effect[]> = {
       Object.assign(one.mix, { mode: 'plus-lighter', linear: true })
     }),
   ],
-  'dark streaks': () => [effect('Downpour', (one) => Object.assign(one, { colour: { tint: '#203040' }, mix: { mode: 'multiply', amount: 90, linear: false } }))],
+  'dark streaks': () => [
+    effect('Downpour', (one) => Object.assign(one, { colour: { tint: '#203040' }, mix: { mode: 'multiply', amount: 90, linear: false } })),
+  ],
 }
 
 const source = (effects: Effect[]): PictureSource => ({ photo, effects })
@@ -69,7 +75,10 @@ describe('rendering contract', () => {
       const whole = renderAll(evaluator, node, photo, scale, 4096, region)
       for (const tile of [64, 100, 256, 333]) {
         const fresh = evaluatorFor(kernels, photo)
-        expect(Buffer.compare(Buffer.from(whole.pixels), Buffer.from(renderAll(fresh, node, photo, scale, tile, region).pixels)), `tile ${tile}, scale ${scale}`).toBe(0)
+        expect(
+          Buffer.compare(Buffer.from(whole.pixels), Buffer.from(renderAll(fresh, node, photo, scale, tile, region).pixels)),
+          `tile ${tile}, scale ${scale}`,
+        ).toBe(0)
       }
     }
   })
@@ -114,7 +123,8 @@ describe('rendering contract', () => {
   it('changing the top effect computes the top effect only', () => {
     const fresh = evaluatorFor(kernels, photo)
     const beneath = Array.from({ length: 12 }, (_, i) => effect('Drizzle', (one) => Object.assign(one, { id: `beneath ${i}` })))
-    const render = (amount: number) => renderAll(fresh, sceneGraph(source([...beneath, effect('Downpour', (one) => void (one.mix.amount = amount))])), photo, 0.25)
+    const render = (amount: number) =>
+      renderAll(fresh, sceneGraph(source([...beneath, effect('Downpour', (one) => void (one.mix.amount = amount))])), photo, 0.25)
     render(50)
     const before = fresh.runs
     render(60)

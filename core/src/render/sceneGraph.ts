@@ -54,9 +54,7 @@ export function sceneGraph(source: PictureSource, look: Look = { kind: 'result' 
 }
 
 function stackUpTo(source: PictureSource, count: number): GraphNode {
-  return source.effects
-    .slice(0, count)
-    .reduce((beneath, effect) => effectNode(effect, source, beneath), photoNode(source.photo.id))
+  return source.effects.slice(0, count).reduce((beneath, effect) => effectNode(effect, source, beneath), photoNode(source.photo.id))
 }
 
 function effectNode(effect: Effect, source: PictureSource, beneath: GraphNode): GraphNode {

@@ -84,7 +84,7 @@ const wetStone: Material = ([x, , z], _normal, distance) => {
   const tone = (0.05 + 0.085 * here.stone) * (0.7 + 0.6 * fractal(x * 21, z * 21, 4, 71)) * (1 - 0.7 * here.joint)
   const hue = hash(Math.floor(here.stone * 997), 3, 2)
   const dry: Vector = [tone * (1.02 + 0.1 * hue), tone, tone * (0.98 - 0.1 * hue)]
-  const bump = (1 - puddle) * (1 - 0.25 * film) / (1 + 0.035 * distance)
+  const bump = ((1 - puddle) * (1 - 0.25 * film)) / (1 + 0.035 * distance)
   const rippleX = 0.02 * (noise(x * 5, z * 5, 81) - noise(x * 5 + 0.4, z * 5, 81)) * puddle
   return {
     albedo: scale(dry, mixNumbers(0.62, 0.34, puddle)),
@@ -137,7 +137,12 @@ const masonry: Material = ([x, y, z], normal) => {
   const stone: Vector = [tone * 1.06, tone, tone * 0.92]
   const bump = 3.2 * (fractal(along * 14 + 0.05, y * 14, 3, 13) - fractal(along * 14, y * 14, 3, 13))
   const tilt: Vector = Math.abs(normal[0]) > 0.5 ? [normal[0], bump * 0.4, bump] : [bump, bump * 0.4, normal[2]]
-  return { albedo: blend(stone, [0.1, 0.096, 0.09], mortar * 0.7), roughness: 0.75 - 0.3 * damp, reflectance: 0.03, normal: normalise(tilt) }
+  return {
+    albedo: blend(stone, [0.1, 0.096, 0.09], mortar * 0.7),
+    roughness: 0.75 - 0.3 * damp,
+    reflectance: 0.03,
+    normal: normalise(tilt),
+  }
 }
 
 /** Painted steel plates with seams, streaks of rust and a waterline. */
@@ -152,7 +157,7 @@ function hullPaint(base: Vector, boot: Vector): Material {
       albedo: blend(paint, boot, under),
       roughness: 0.3 + 0.3 * streak,
       reflectance: 0.045,
-      normal: normalise([normal[0], normal[1] + buckle, normal[2] + buckle]) ,
+      normal: normalise([normal[0], normal[1] + buckle, normal[2] + buckle]),
     }
   }
 }
@@ -202,12 +207,24 @@ function cabinWindow(u: number, v: number, index: number): ReturnType<Material> 
   const head = smoothstep(0.075, 0.05, Math.hypot(u - seat, (v - 0.44) * 0.66))
   const shoulders = smoothstep(0.03, -0.03, Math.abs(u - seat) - 0.17 * smoothstep(0.36, 0.2, v) * smoothstep(-0.3, 0, 0.4 - v))
   const person = someone * Math.max(head, v < 0.34 ? shoulders : 0)
-  const level = (dark ? 0.05 : 1) * (0.75 + 0.5 * hash(index, 6, 77)) * Math.max(0.06, clutter + 1.1 * ceiling) * (1 - 0.6 * person) * (1 - 0.35 * curtain)
+  const level =
+    (dark ? 0.05 : 1) *
+    (0.75 + 0.5 * hash(index, 6, 77)) *
+    Math.max(0.06, clutter + 1.1 * ceiling) *
+    (1 - 0.6 * person) *
+    (1 - 0.35 * curtain)
   const warm = 0.1 * hash(index, 7, 77)
-  return { albedo: [0.01, 0.01, 0.01], roughness: 0.02, reflectance: 0.04, emission: scale([1, 0.56 + warm, 0.2 + 1.4 * warm], 0.34 * level) }
+  return {
+    albedo: [0.01, 0.01, 0.01],
+    roughness: 0.02,
+    reflectance: 0.04,
+    emission: scale([1, 0.56 + warm, 0.2 + 1.4 * warm], 0.34 * level),
+  }
 }
 
-const glassLight = (radiance: Vector): Material => () => ({ albedo: [0, 0, 0], roughness: 1, reflectance: 0, emission: radiance })
+const glassLight =
+  (radiance: Vector): Material =>
+  () => ({ albedo: [0, 0, 0], roughness: 1, reflectance: 0, emission: radiance })
 
 // Things
 
@@ -220,7 +237,12 @@ function lamp(x: number, z: number, height: number, radiance: Vector): { shapes:
     capsule([x, height - 0.34, z], [x, height - 0.24, z], 0.11, iron),
     ...[0, 1, 2, 3].map((i) => {
       const a = (i + 0.5) * (Math.PI / 2)
-      return capsule([x + 0.12 * Math.cos(a), height - 0.26, z + 0.12 * Math.sin(a)], [x + 0.2 * Math.cos(a), height + 0.27, z + 0.2 * Math.sin(a)], 0.011, iron)
+      return capsule(
+        [x + 0.12 * Math.cos(a), height - 0.26, z + 0.12 * Math.sin(a)],
+        [x + 0.2 * Math.cos(a), height + 0.27, z + 0.2 * Math.sin(a)],
+        0.011,
+        iron,
+      )
     }),
     capsule([x, height + 0.3, z], [x, height + 0.34, z], 0.2, iron),
     sphere([x, height + 0.58, z], 0.05, iron),
@@ -255,7 +277,10 @@ function lifeboat(): Shape {
   const [x, y, z] = [5.15, 6.6, 29.2]
   const side = (sign: number): Vector => normalise([sign, -0.55, 0])
   const end = (sign: number, aside: number): Vector => normalise([aside * 0.75, -0.35, sign])
-  const through = (normal: Vector, place: Vector) => ({ normal, offset: normal[0] * place[0] + normal[1] * place[1] + normal[2] * place[2] })
+  const through = (normal: Vector, place: Vector) => ({
+    normal,
+    offset: normal[0] * place[0] + normal[1] * place[1] + normal[2] * place[2],
+  })
   const roof = (sign: number): Vector => normalise([sign * 0.8, 1, 0])
   return convex(
     [
@@ -265,7 +290,12 @@ function lifeboat(): Shape {
       through([0, -1, 0], [x, y - 0.7, z]),
     ],
     { least: [x - 0.8, y - 0.8, z - 2.6], most: [x + 0.8, y + 0.9, z + 2.6] },
-    ([, height], normal) => ({ albedo: height > y + 0.03 ? [0.42, 0.13, 0.035] : [0.5, 0.5, 0.48], roughness: 0.45, reflectance: 0.04, normal }),
+    ([, height], normal) => ({
+      albedo: height > y + 0.03 ? [0.42, 0.13, 0.035] : [0.5, 0.5, 0.48],
+      roughness: 0.45,
+      reflectance: 0.04,
+      normal,
+    }),
   )
 }
 
@@ -301,7 +331,12 @@ function ferry(): Shape[] {
     chamferedBox([5.6, 3.9, 19.8], [11, 5.75, 38.4], 0.7, saloon),
     chamferedBox([5.4, 5.75, 19.2], [11.2, 5.86, 39], 0.9, white),
     // Wheelhouse with its window band, funnel, mast.
-    chamferedBox([6.1, 5.86, 20.6], [10.4, 7.5, 25], 0.5, cabinWall([{ from: 6.55, to: 7.2, first: 20.9, last: 24.8, pitch: 0.95, width: 0.82 }])),
+    chamferedBox(
+      [6.1, 5.86, 20.6],
+      [10.4, 7.5, 25],
+      0.5,
+      cabinWall([{ from: 6.55, to: 7.2, first: 20.9, last: 24.8, pitch: 0.95, width: 0.82 }]),
+    ),
     chamferedBox([5.95, 7.5, 20.2], [10.6, 7.62, 25.3], 0.6, white),
     capsule([8.3, 5.9, 31], [8.5, 9.4, 31.6], 0.95, hullPaint([0.24, 0.045, 0.03], [0.24, 0.045, 0.03])),
     capsule([8.3, 7.6, 22.5], [8.3, 11.6, 22.7], 0.06, iron),
@@ -316,7 +351,10 @@ function ferry(): Shape[] {
     ...Array.from({ length: 5 }, (_, i) => capsule([5.4 + i * 1.4, 3.9, 16.3], [5.4 + i * 1.4, 4.8, 16.3], 0.018, white)),
     ...[4.2, 4.5, 4.8].map((y) => capsule([5.4, y, 16.3], [11, y, 16.3], 0.015, white)),
     lifeboat(),
-    ...[27.4, 31].flatMap((z) => [capsule([5.7, 5.86, z], [5.5, 7.2, z], 0.05, white), capsule([5.5, 7.2, z], [5.1, 7.3, z], 0.045, white)]),
+    ...[27.4, 31].flatMap((z) => [
+      capsule([5.7, 5.86, z], [5.5, 7.2, z], 0.05, white),
+      capsule([5.5, 7.2, z], [5.1, 7.3, z], 0.045, white),
+    ]),
     // Fore deck: windlass, jack staff, bulwark.
     capsule([6.2, 1.5, 14.6], [8, 1.5, 14.6], 0.22, iron),
     capsule([5.1, 1.35, 13.2], [5.1, 3.4, 13], 0.03, white),
@@ -379,15 +417,17 @@ function cargo(): Shape[] {
       const b = a + 0.47
       const r = 0.3 - 0.0015 * i
       const y = 0.04 + 0.0042 * i
-      return capsule([-1.9 + r * Math.cos(a), y, 6.3 + r * Math.sin(a)], [-1.9 + r * Math.cos(b), y + 0.0042, 6.3 + r * Math.sin(b)], 0.032, rope)
+      return capsule(
+        [-1.9 + r * Math.cos(a), y, 6.3 + r * Math.sin(a)],
+        [-1.9 + r * Math.cos(b), y + 0.0042, 6.3 + r * Math.sin(b)],
+        0.032,
+        rope,
+      )
     }),
   ]
 }
 
-const lamps = [
-  lamp(-1.35, 10.6, 3.9, scale(WARM, 230)),
-  lamp(-1.1, 24.5, 3.9, scale(WARM, 230)),
-]
+const lamps = [lamp(-1.35, 10.6, 3.9, scale(WARM, 230)), lamp(-1.1, 24.5, 3.9, scale(WARM, 230))]
 
 const shapes: Shape[] = [
   floor(0, [-40, -4], [QUAY_EDGE, 74], wetStone),

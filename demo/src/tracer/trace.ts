@@ -163,4 +163,3 @@ function roughNormal(normal: Vector, roughness: number, random: Random): Vector 
 function blendNormal(normal: Vector, aside: Vector, cosine: number, sine: number): Vector {
   return add(scale(normal, cosine), scale(aside, sine))
 }
-

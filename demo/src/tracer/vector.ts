@@ -12,11 +12,7 @@ export const along = (origin: Vector, direction: Vector, t: number): Vector => [
   origin[1] + direction[1] * t,
   origin[2] + direction[2] * t,
 ]
-export const cross = (a: Vector, b: Vector): Vector => [
-  a[1] * b[2] - a[2] * b[1],
-  a[2] * b[0] - a[0] * b[2],
-  a[0] * b[1] - a[1] * b[0],
-]
+export const cross = (a: Vector, b: Vector): Vector => [a[1] * b[2] - a[2] * b[1], a[2] * b[0] - a[0] * b[2], a[0] * b[1] - a[1] * b[0]]
 export const reflect = (d: Vector, n: Vector): Vector => along(d, n, -2 * dot(d, n))
 export const blend = (a: Vector, b: Vector, t: number): Vector => [
   a[0] + (b[0] - a[0]) * t,

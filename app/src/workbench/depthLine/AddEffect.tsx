@@ -81,7 +81,10 @@ function Offers({ pool, photo, place, onTaken }: AddEffectProps & { onTaken(): v
           >
             <LookPicture pool={pool} node={node} photo={photo} width={164} height={92} part={0.4} label="" />
             <Box sx={{ px: 2, py: '5px' }}>
-              {name} <Box component="span" sx={{ color: ink.secondary }}>{label}</Box>
+              {name}{' '}
+              <Box component="span" sx={{ color: ink.secondary }}>
+                {label}
+              </Box>
             </Box>
           </ButtonBase>
         ))}

@@ -64,11 +64,22 @@ export function EffectCard({ pool, source, effect, width }: EffectCardProps) {
           '&:focus-visible': { outline: `3px solid ${ink.accent}` },
         }}
       >
-        <LookPicture pool={pool} node={node} photo={source.photo} width={width} height={height} part={0.4} label={`${label} alone, on black`} />
+        <LookPicture
+          pool={pool}
+          node={node}
+          photo={source.photo}
+          width={width}
+          height={height}
+          part={0.4}
+          label={`${label} alone, on black`}
+        />
       </Box>
       <Box sx={{ position: 'absolute', top: LINE_AT + 5, width, display: 'flex', alignItems: 'center', gap: '5px' }}>
         <Box sx={{ flex: 1, minWidth: 0, whiteSpace: 'nowrap', overflow: 'hidden', textOverflow: 'ellipsis' }}>
-          <b>{label}</b> <Box component="span" sx={{ color: ink.secondary }}>{amount}</Box>
+          <b>{label}</b>{' '}
+          <Box component="span" sx={{ color: ink.secondary }}>
+            {amount}
+          </Box>
         </Box>
         <EffectMenu effect={effect} label={label} />
       </Box>
@@ -89,7 +100,12 @@ function EffectMenu({ effect, label }: { readonly effect: Effect; readonly label
   ]
   return (
     <>
-      <IconButton size="small" aria-label={`More about ${label}`} onClick={(event) => setAnchor(event.currentTarget)} sx={{ p: '2px', color: ink.ink }}>
+      <IconButton
+        size="small"
+        aria-label={`More about ${label}`}
+        onClick={(event) => setAnchor(event.currentTarget)}
+        sx={{ p: '2px', color: ink.ink }}
+      >
         <DotsThree size={18} weight="bold" />
       </IconButton>
       <Menu open={anchor !== undefined} anchorEl={anchor ?? null} onClose={() => setAnchor(undefined)}>

@@ -33,7 +33,13 @@ export function ColourStep({ pool, source, effect }: ColourStepProps) {
   }
   return (
     <>
-      <Box sx={{ '& .react-colorful': { width: '100%', height: 150 }, '& .react-colorful__saturation': { borderRadius: '2px 2px 0 0' }, '& .react-colorful__last-control': { borderRadius: 0 } }}>
+      <Box
+        sx={{
+          '& .react-colorful': { width: '100%', height: 150 },
+          '& .react-colorful__saturation': { borderRadius: '2px 2px 0 0' },
+          '& .react-colorful__last-control': { borderRadius: 0 },
+        }}
+      >
         <HexColorPicker color={tint} onChange={(hex) => setTint(hex, `${effect.id} tint`)} />
       </Box>
       <Box sx={{ display: 'flex', gap: 2, flexWrap: 'wrap' }}>

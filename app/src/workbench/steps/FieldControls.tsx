@@ -56,9 +56,20 @@ export function PerLayerControls({ effect }: { readonly effect: Effect }) {
     <Box role="group" aria-label="Layers" sx={{ borderTop: `1px solid ${ink.rule}`, pt: 3, mt: 1 }}>
       <Box sx={{ display: 'flex', alignItems: 'center', justifyContent: 'space-between', mb: 2 }}>
         <Box>Layer, far to near</Box>
-        <ToggleButtonGroup exclusive size="small" value={shown} onChange={(_, next: number | null) => next !== null && setShown(next)} aria-label="Layer">
+        <ToggleButtonGroup
+          exclusive
+          size="small"
+          value={shown}
+          onChange={(_, next: number | null) => next !== null && setShown(next)}
+          aria-label="Layer"
+        >
           {perLayer.map((_, index) => (
-            <ToggleButton key={index} value={index} aria-label={`Layer ${index + 1}`} sx={{ color: index < used ? ink.ink : ink.secondary }}>
+            <ToggleButton
+              key={index}
+              value={index}
+              aria-label={`Layer ${index + 1}`}
+              sx={{ color: index < used ? ink.ink : ink.secondary }}
+            >
               {index + 1}
             </ToggleButton>
           ))}

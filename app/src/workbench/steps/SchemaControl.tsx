@@ -25,7 +25,12 @@ export function SchemaControl({ effect, path }: SchemaControlProps) {
       value={readPath(effect.controls, path)}
       start={Number(start.toFixed(3))}
       onChange={(value, gesture) =>
-        changeEffect(effect.id, `${definition.label}: ${control.label}`, (one) => writePath(one.controls, path, value), gesture && `${effect.id} ${path} ${gesture}`)
+        changeEffect(
+          effect.id,
+          `${definition.label}: ${control.label}`,
+          (one) => writePath(one.controls, path, value),
+          gesture && `${effect.id} ${path} ${gesture}`,
+        )
       }
     />
   )

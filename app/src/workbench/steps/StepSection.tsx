@@ -34,15 +34,37 @@ export function StepSection({ pool, source, effect, step, number, title, summary
       component="section"
       ref={section}
       aria-label={title}
-      sx={{ borderTop: `1px solid ${ink.rule}`, bgcolor: open ? ink.raised : 'transparent', boxShadow: open ? `inset 3px 0 0 ${ink.accent}` : 'none' }}
+      sx={{
+        borderTop: `1px solid ${ink.rule}`,
+        bgcolor: open ? ink.raised : 'transparent',
+        boxShadow: open ? `inset 3px 0 0 ${ink.accent}` : 'none',
+      }}
     >
       <Box component="h3" sx={{ m: 0, fontSize: 'inherit', fontWeight: 'inherit' }}>
         <ButtonBase
           aria-expanded={open}
           onClick={toggle}
-          sx={{ display: 'flex', width: '100%', gap: 3, px: 4, py: 2, justifyContent: 'flex-start', textAlign: 'left', '&:hover': { bgcolor: ink.raised }, '&:focus-visible': { outlineOffset: -2 } }}
+          sx={{
+            display: 'flex',
+            width: '100%',
+            gap: 3,
+            px: 4,
+            py: 2,
+            justifyContent: 'flex-start',
+            textAlign: 'left',
+            '&:hover': { bgcolor: ink.raised },
+            '&:focus-visible': { outlineOffset: -2 },
+          }}
         >
-          <LookPicture pool={pool} node={sceneGraph(source, { kind: 'step', effectId: effect.id, step })} photo={source.photo} width={104} height={64} part={partShown[step]} label={`Output of ${title}`} />
+          <LookPicture
+            pool={pool}
+            node={sceneGraph(source, { kind: 'step', effectId: effect.id, step })}
+            photo={source.photo}
+            width={104}
+            height={64}
+            part={partShown[step]}
+            label={`Output of ${title}`}
+          />
           <Box sx={{ minWidth: 0 }}>
             <Box sx={{ fontWeight: 650 }}>
               <Box component="span" sx={{ color: ink.secondary, mr: '5px' }}>

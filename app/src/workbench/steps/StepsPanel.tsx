@@ -52,12 +52,16 @@ function EffectSteps({ pool, source, effect }: { pool: RenderPool; source: Pictu
           <Box component="h2" sx={{ m: 0, fontSize: 17, fontWeight: 650, letterSpacing: '-0.01em' }}>
             {definition.label}
           </Box>
-          <Box sx={{ color: ink.secondary, flex: 1, overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' }}>{effect.name}</Box>
+          <Box sx={{ color: ink.secondary, flex: 1, overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' }}>
+            {effect.name}
+          </Box>
         </Box>
         <Box role="group" aria-label="Dials" sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr', columnGap: 4, rowGap: 1 }}>
-          {definition.dials.filter((path) => controlOf(schemaAt(definition.controls, path))).map((path) => (
-            <SchemaControl key={path} effect={effect} path={path} />
-          ))}
+          {definition.dials
+            .filter((path) => controlOf(schemaAt(definition.controls, path)))
+            .map((path) => (
+              <SchemaControl key={path} effect={effect} path={path} />
+            ))}
           <AmountControl effect={effect} />
         </Box>
       </Box>

@@ -15,7 +15,14 @@ interface CommandListProps {
 export function CommandList({ commands, open, onClose }: CommandListProps) {
   const possible = commands.filter((command) => command.enabled !== false)
   return (
-    <Dialog open={open} onClose={onClose} fullWidth maxWidth="xs" aria-label="All commands" sx={{ '& .MuiDialog-container': { alignItems: 'flex-start' } }}>
+    <Dialog
+      open={open}
+      onClose={onClose}
+      fullWidth
+      maxWidth="xs"
+      aria-label="All commands"
+      sx={{ '& .MuiDialog-container': { alignItems: 'flex-start' } }}
+    >
       <Box sx={{ p: 3, minHeight: 420 }}>
         <Autocomplete
           open
@@ -31,7 +38,14 @@ export function CommandList({ commands, open, onClose }: CommandListProps) {
             command?.run()
           }}
           onClose={(_, reason) => reason === 'escape' && onClose()}
-          renderInput={(params) => <TextField {...params} autoFocus placeholder="What do you want to do?" slotProps={{ htmlInput: { ...params.slotProps?.htmlInput, 'aria-label': 'Find a command' } }} />}
+          renderInput={(params) => (
+            <TextField
+              {...params}
+              autoFocus
+              placeholder="What do you want to do?"
+              slotProps={{ htmlInput: { ...params.slotProps?.htmlInput, 'aria-label': 'Find a command' } }}
+            />
+          )}
           renderOption={({ key, ...props }, command) => (
             <Box component="li" key={key} {...props} sx={{ fontSize: 13 }}>
               <Box sx={{ flex: 1 }}>{command.label}</Box>

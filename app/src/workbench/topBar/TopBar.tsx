@@ -31,7 +31,17 @@ export function TopBar({ commands }: TopBarProps) {
   return (
     <Box
       component="header"
-      sx={{ flex: 'none', minHeight: 48, px: 3, py: 1, display: 'flex', alignItems: 'center', gap: 2, bgcolor: ink.paper, borderBottom: `1px solid ${ink.rule}` }}
+      sx={{
+        flex: 'none',
+        minHeight: 48,
+        px: 3,
+        py: 1,
+        display: 'flex',
+        alignItems: 'center',
+        gap: 2,
+        bgcolor: ink.paper,
+        borderBottom: `1px solid ${ink.rule}`,
+      }}
     >
       <Button component={Link} to="/" variant="text" sx={{ fontWeight: 650 }}>
         Shelf
@@ -62,7 +72,12 @@ function CommandIcon({ command, icon }: { readonly command: Command | undefined;
   return (
     <Tooltip title={`${command.label} (${command.keysShown})`}>
       <span>
-        <IconButton aria-label={command.label} disabled={command.enabled === false} onClick={() => command.run()} sx={{ color: ink.ink, borderRadius: '3px' }}>
+        <IconButton
+          aria-label={command.label}
+          disabled={command.enabled === false}
+          onClick={() => command.run()}
+          sx={{ color: ink.ink, borderRadius: '3px' }}
+        >
           {icon}
         </IconButton>
       </span>

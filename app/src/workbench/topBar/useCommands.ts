@@ -25,8 +25,12 @@ export function useCommands(): readonly Command[] {
   useHotkeys(
     keys,
     (_, handler) => {
-      const pressed = [handler.ctrl && 'ctrl', handler.meta && 'meta', handler.shift && 'shift', handler.keys?.join('+')].filter(Boolean).join('+')
-      const command = commands.find((one) => one.keys?.split(',').some((key) => key.trim().replace('mod', handler.meta ? 'meta' : 'ctrl') === pressed))
+      const pressed = [handler.ctrl && 'ctrl', handler.meta && 'meta', handler.shift && 'shift', handler.keys?.join('+')]
+        .filter(Boolean)
+        .join('+')
+      const command = commands.find((one) =>
+        one.keys?.split(',').some((key) => key.trim().replace('mod', handler.meta ? 'meta' : 'ctrl') === pressed),
+      )
       if (command && command.enabled !== false) command.run()
     },
     { preventDefault: true, useKey: false },
@@ -57,19 +61,67 @@ function buildCommands({ canUndo, canRedo, selectedId, sceneId, goTo }: CommandC
   return [
     { id: 'undo', label: 'Undo', keys: 'mod+z', keysShown: 'Ctrl Z', enabled: canUndo, run: undo },
     { id: 'redo', label: 'Redo', keys: 'mod+shift+z', keysShown: 'Ctrl Shift Z', enabled: canRedo, run: redo },
-    { id: 'fit', label: 'See the whole photo', keys: 'w', keysShown: 'W', run: () => set({ place: { ...useScene.getState().place, zoom: 'fit' } }) },
-    { id: 'one', label: 'See it pixel for pixel (1:1)', keys: 'q', keysShown: 'Q', run: () => set({ place: { ...useScene.getState().place, zoom: 1 / window.devicePixelRatio } }) },
+    {
+      id: 'fit',
+      label: 'See the whole photo',
+      keys: 'w',
+      keysShown: 'W',
+      run: () => set({ place: { ...useScene.getState().place, zoom: 'fit' } }),
+    },
+    {
+      id: 'one',
+      label: 'See it pixel for pixel (1:1)',
+      keys: 'q',
+      keysShown: 'Q',
+      run: () => set({ place: { ...useScene.getState().place, zoom: 1 / window.devicePixelRatio } }),
+    },
     { id: 'in', label: 'Zoom in', keys: 'equal', keysShown: '+', run: () => zoomBy(ZOOM_STEP) },
     { id: 'out', label: 'Zoom out', keys: 'minus', keysShown: '−', run: () => zoomBy(1 / ZOOM_STEP) },
-    { id: 'split', label: 'Split: before and after', keys: 's', keysShown: 'S', run: () => set({ compare: useScene.getState().compare === 'split' ? 'after' : 'split' }) },
-    { id: 'mask', label: 'Show the mask: grey, hatch, off', keys: 'k', keysShown: 'K', run: () => set({ maskView: nextMaskView[useScene.getState().maskView] }) },
-    { id: 'switch', label: 'Switch the effect on or off', keys: 'o', keysShown: 'O', ...onSelected((id) => changeEffect(id, 'Switch effect', (one) => void (one.on = !one.on))) },
-    { id: 'farther', label: 'Move the effect farther', keys: 'shift+comma', keysShown: 'Shift ,', ...onSelected((id) => change('Move effect', (scene) => stepEffect(scene, id, -1))) },
-    { id: 'nearer', label: 'Move the effect nearer', keys: 'shift+period', keysShown: 'Shift .', ...onSelected((id) => change('Move effect', (scene) => stepEffect(scene, id, 1))) },
+    {
+      id: 'split',
+      label: 'Split: before and after',
+      keys: 's',
+      keysShown: 'S',
+      run: () => set({ compare: useScene.getState().compare === 'split' ? 'after' : 'split' }),
+    },
+    {
+      id: 'mask',
+      label: 'Show the mask: grey, hatch, off',
+      keys: 'k',
+      keysShown: 'K',
+      run: () => set({ maskView: nextMaskView[useScene.getState().maskView] }),
+    },
+    {
+      id: 'switch',
+      label: 'Switch the effect on or off',
+      keys: 'o',
+      keysShown: 'O',
+      ...onSelected((id) => changeEffect(id, 'Switch effect', (one) => void (one.on = !one.on))),
+    },
+    {
+      id: 'farther',
+      label: 'Move the effect farther',
+      keys: 'shift+comma',
+      keysShown: 'Shift ,',
+      ...onSelected((id) => change('Move effect', (scene) => stepEffect(scene, id, -1))),
+    },
+    {
+      id: 'nearer',
+      label: 'Move the effect nearer',
+      keys: 'shift+period',
+      keysShown: 'Shift .',
+      ...onSelected((id) => change('Move effect', (scene) => stepEffect(scene, id, 1))),
+    },
     { id: 'remove', label: 'Remove the effect', keys: 'shift+delete', keysShown: 'Shift Delete', ...onSelected(removeEffect) },
     { id: 'save-recipe', label: 'Save the recipe as a file', run: saveRecipe },
     { id: 'open-recipe', label: 'Open a recipe file', run: openRecipe },
-    { id: 'export', label: 'Export the picture', keys: 'mod+e', keysShown: 'Ctrl E', run: () => sceneId && goTo(`/scene/${sceneId}/export`) },
+    {
+      id: 'export',
+      label: 'Export the picture',
+      keys: 'mod+e',
+      keysShown: 'Ctrl E',
+      run: () => sceneId && goTo(`/scene/${sceneId}/export`),
+    },
     { id: 'shelf', label: 'Back to the Shelf', run: () => goTo('/') },
   ]
 }

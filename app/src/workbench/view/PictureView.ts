@@ -51,6 +51,7 @@ export class PictureView {
     }
     if (wish.compare !== 'after') ask(this.before, { kind: 'photo' })
     if (wish.compare !== 'before' && wish.maskView !== 'grey') ask(this.picture, { kind: 'result' })
+    this.onSettled(this.isSettled(wish))
     this.schedule()
   }
 

@@ -10,11 +10,11 @@ export interface ViewPort extends Size {
   readonly centreY: number
 }
 
-export const LARGEST_ZOOM = 16
+const LARGEST_ZOOM = 16
 const MARGIN = 28
 
 /** Zoom at which the whole photo is seen. */
-export function fitZoom(photo: Size, screen: Size): number {
+function fitZoom(photo: Size, screen: Size): number {
   const width = Math.max(40, screen.width - 2 * MARGIN)
   const height = Math.max(40, screen.height - 2 * MARGIN)
   return Math.min(width / photo.width, height / photo.height)

@@ -24,7 +24,11 @@ function single(shape: Partial<RainControls['shape']> = {}, pattern: Partial<Rai
   }
 }
 
-function field(controls: RainControls, scale = 1, size = photo): { mean: Float32Array; spread: Float32Array | undefined; width: number; height: number } {
+function field(
+  controls: RainControls,
+  scale = 1,
+  size = photo,
+): { mean: Float32Array; spread: Float32Array | undefined; width: number; height: number } {
   const grid = gridAt(size, scale)
   const value = evaluator.evaluate(rain.shape(controls, size), gridBounds(grid), grid)
   const planes = value.planes.map((plane) => take(evaluator.kernels, plane, grid.width * grid.height))
@@ -49,11 +53,17 @@ describe('rain', () => {
   it('a blur of the specks is the blur of their picture', async () => {
     const controls = single({ blur: 3, length: 20, white: 400 })
     const grid = gridAt(photo, 1)
-    const blurred = evaluator.evaluate(gaussianBlurNode(rain.shape(single({ blur: 0, length: 20, white: 400 }), photo), 3), gridBounds(grid), grid)
+    const blurred = evaluator.evaluate(
+      gaussianBlurNode(rain.shape(single({ blur: 0, length: 20, white: 400 }), photo), 3),
+      gridBounds(grid),
+      grid,
+    )
     const expected = take(evaluator.kernels, blurred.planes[0]!, photo.width * photo.height)
     const { mean } = field(controls)
     let worst = 0
-    for (let y = 30; y < photo.height - 30; y++) for (let x = 30; x < photo.width - 30; x++) worst = Math.max(worst, Math.abs(mean[y * photo.width + x]! - expected[y * photo.width + x]!))
+    for (let y = 30; y < photo.height - 30; y++)
+      for (let x = 30; x < photo.width - 30; x++)
+        worst = Math.max(worst, Math.abs(mean[y * photo.width + x]! - expected[y * photo.width + x]!))
     expect(worst).toBeLessThan(2 / 255)
   })
 

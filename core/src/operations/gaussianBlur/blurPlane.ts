@@ -68,15 +68,7 @@ function convolve(kernels: Kernels, scratch: Scratch, padded: number, rect: Rect
   kernels.convolveRows(columns, rect.width, rect.height, weights, plan.radius, out)
 }
 
-function blurReduced(
-  kernels: Kernels,
-  scratch: Scratch,
-  source: number,
-  from: Rect,
-  rect: Rect,
-  plan: Plan,
-  out: number,
-): void {
+function blurReduced(kernels: Kernels, scratch: Scratch, source: number, from: Rect, rect: Rect, plan: Plan, out: number): void {
   const { factor } = plan
   const x = Math.floor(rect.x / factor) - 2
   const y = Math.floor(rect.y / factor) - 2

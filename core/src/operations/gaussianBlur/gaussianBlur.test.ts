@@ -14,7 +14,13 @@ beforeAll(async () => {
 
 const sigmas = [0.7, 2, 5.5, 8, 9.2, 12, 18.5, 25, 47, 100]
 
-function blurWhole(plane: ArrayLike<number>, width: number, height: number, sigma: number, rect: Rect = { x: 0, y: 0, width, height }): Float32Array {
+function blurWhole(
+  plane: ArrayLike<number>,
+  width: number,
+  height: number,
+  sigma: number,
+  rect: Rect = { x: 0, y: 0, width, height },
+): Float32Array {
   const whole = { x: 0, y: 0, width, height }
   const out = kernels.allocate(rect.width * rect.height * 4)
   blurPlane(kernels, put(kernels, plane), whole, rect, sigma, out)
@@ -59,13 +65,16 @@ describe('Gaussian blur', () => {
     expect(sum / light).toBeCloseTo(1, 3)
   })
 
-  it.each(sigmas.flatMap((sigma) => ['noise', 'edge', 'grating', 'specks'].map((kind) => [sigma, kind] as const)))('of σ %s px on %s is within 1/255 of brute force, borders too', (sigma, kind) => {
-    const [width, height] = [203, 149]
-    const plane = testPlane(width, height, kind)
-    const found = blurWhole(plane, width, height, sigma)
-    const expected = gaussianOracle(plane, width, height, sigma)
-    expect(Math.max(...found.map((v, i) => Math.abs(v - expected[i]!)))).toBeLessThan(1 / 255)
-  })
+  it.each(sigmas.flatMap((sigma) => ['noise', 'edge', 'grating', 'specks'].map((kind) => [sigma, kind] as const)))(
+    'of σ %s px on %s is within 1/255 of brute force, borders too',
+    (sigma, kind) => {
+      const [width, height] = [203, 149]
+      const plane = testPlane(width, height, kind)
+      const found = blurWhole(plane, width, height, sigma)
+      const expected = gaussianOracle(plane, width, height, sigma)
+      expect(Math.max(...found.map((v, i) => Math.abs(v - expected[i]!)))).toBeLessThan(1 / 255)
+    },
+  )
 
   // sharp 0.35 (libvips) in its most precise setting; its defaults cut the kernel short.
   it.each([2, 8, 25])('of σ %s px agrees with sharp in the interior', async (sigma) => {
@@ -81,7 +90,8 @@ describe('Gaussian blur', () => {
     const channels = data.length / (side * side)
     let worst = 0
     for (let y = margin; y < side - margin; y++)
-      for (let x = margin; x < side - margin; x++) worst = Math.max(worst, Math.abs(found[y * side + x]! - data[(y * side + x) * channels]! / 255))
+      for (let x = margin; x < side - margin; x++)
+        worst = Math.max(worst, Math.abs(found[y * side + x]! - data[(y * side + x) * channels]! / 255))
     expect(worst).toBeLessThan(1.5 / 255)
   })
 
@@ -89,9 +99,16 @@ describe('Gaussian blur', () => {
     const [width, height] = [317, 211]
     const plane = testPlane(width, height, 'noise')
     const whole = blurWhole(plane, width, height, sigma)
-    for (const tile of [{ x: 0, y: 0, width: 64, height: 64 }, { x: 101, y: 37, width: 90, height: 111 }, { x: 250, y: 150, width: 67, height: 61 }]) {
+    for (const tile of [
+      { x: 0, y: 0, width: 64, height: 64 },
+      { x: 101, y: 37, width: 90, height: 111 },
+      { x: 250, y: 150, width: 67, height: 61 },
+    ]) {
       const need = intersect(expand(tile, blurReach(sigma)), { x: 0, y: 0, width, height })
-      const part = Float32Array.from({ length: need.width * need.height }, (_, i) => plane[(need.y + Math.floor(i / need.width)) * width + need.x + (i % need.width)]!)
+      const part = Float32Array.from(
+        { length: need.width * need.height },
+        (_, i) => plane[(need.y + Math.floor(i / need.width)) * width + need.x + (i % need.width)]!,
+      )
       const out = kernels.allocate(tile.width * tile.height * 4)
       blurPlane(kernels, put(kernels, part), need, tile, sigma, out)
       const found = take(kernels, out, tile.width * tile.height)

@@ -20,9 +20,7 @@ export const gaussianBlur: Operation<GaussianParameters> = {
     const sigma = sigmaOnGrid(params, context.grid)
     // A blur of half a pixel and more evens out what varies inside a pixel; a smaller one leaves it.
     const keepsSpread = input.kind !== 'field' || sigma < SPREAD_GOES_AT
-    const planes = (keepsSpread ? input.planes : input.planes.slice(0, 1)).map((plane) =>
-      blurInto(context, plane, input.rect, rect, sigma),
-    )
+    const planes = (keepsSpread ? input.planes : input.planes.slice(0, 1)).map((plane) => blurInto(context, plane, input.rect, rect, sigma))
     return { kind: input.kind, rect, planes }
   },
 }

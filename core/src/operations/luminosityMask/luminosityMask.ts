@@ -3,16 +3,7 @@ import type { Operation } from '../../graph/operation'
 import { inputAt, plane } from '../plane'
 
 /** What a luminosity mask can read, in the order of the kernel. */
-export const toneChannels = [
-  'encodedLuma',
-  'linearLuminance',
-  'lightness',
-  'red',
-  'green',
-  'blue',
-  'maximum',
-  'saturation',
-] as const
+export const toneChannels = ['encodedLuma', 'linearLuminance', 'lightness', 'red', 'green', 'blue', 'maximum', 'saturation'] as const
 export type ToneChannel = (typeof toneChannels)[number]
 
 /** Curves over the tones, in the order of the kernel: L, 1 - L, 4 L (1 - L), and a range between four handles. */

@@ -27,11 +27,30 @@ interface Run {
 /** The kernel on lists of pixels. */
 function runMix(mode: MixMode, { bases, sources, alphas, spreads, amount = 1, linear = false }: Run): Triple[] {
   const count = bases.length
-  const planes = (triples: Triple[]) => [0, 1, 2].map((c) => put(kernels, triples.map((t) => t[c]!))) as Triple
+  const planes = (triples: Triple[]) =>
+    [0, 1, 2].map((c) =>
+      put(
+        kernels,
+        triples.map((t) => t[c]!),
+      ),
+    ) as Triple
   const out = [0, 1, 2].map(() => kernels.allocate(count * 4)) as Triple
   const scratch = kernels.allocate((count * 4 + 16) * 2)
   const spread = spreads ? put(kernels, spreads) : 0
-  kernels.mix(mixModes.indexOf(mode), linear, ...planes(bases), ...planes(sources), 1, put(kernels, alphas), spread, 0, amount, count, scratch, ...out)
+  kernels.mix(
+    mixModes.indexOf(mode),
+    linear,
+    ...planes(bases),
+    ...planes(sources),
+    1,
+    put(kernels, alphas),
+    spread,
+    0,
+    amount,
+    count,
+    scratch,
+    ...out,
+  )
   const [r, g, b] = out.map((address) => take(kernels, address, count))
   return bases.map((_, i) => [r![i]!, g![i]!, b![i]!])
 }
@@ -56,8 +75,14 @@ describe('mix', () => {
   })
 
   it.each(mixModes)('%s leaves a pixel without source as it is, even outside 0-1', (mode) => {
-    const odd: Triple[] = [[-0.2, 0.5, 1.4], [0.3, 0.6, 0.9], [0, 0, 0], [1, 1, 1]]
-    for (const linear of [false, true]) expect(worst(runMix(mode, { bases: odd, sources: odd, alphas: [0, 0, 0, 0], linear }), odd)).toBeLessThan(1e-7)
+    const odd: Triple[] = [
+      [-0.2, 0.5, 1.4],
+      [0.3, 0.6, 0.9],
+      [0, 0, 0],
+      [1, 1, 1],
+    ]
+    for (const linear of [false, true])
+      expect(worst(runMix(mode, { bases: odd, sources: odd, alphas: [0, 0, 0, 0], linear }), odd)).toBeLessThan(1e-7)
   })
 
   // Independent implementation: culori 4 (published library), W3C modes without the four that look at all channels.
@@ -76,18 +101,24 @@ describe('mix', () => {
 
   // Independent implementation: sharp 0.35 (libvips composite), modes that it has; it works on 8 bits. Opaque source:
   // for a translucent one libvips weighs the source twice in every mode but “over”.
-  it.each(['multiply', 'screen', 'overlay', 'darken', 'lighten', 'hard-light', 'difference', 'exclusion'] as const)('%s agrees with sharp', async (mode) => {
-    const random = randomNumbers(5)
-    const codes = Array.from({ length: 64 * 64 * 2 }, () => [0, 1, 2].map(() => Math.floor(random() * 256)) as Triple)
-    const [base, source] = [codes.slice(0, 4096), codes.slice(4096)]
-    const raw = { width: 64, height: 64, channels: 4 as const }
-    const bytes = (triples: Triple[], alpha: number) => Buffer.from(triples.flatMap((t) => [...t, alpha]))
-    const { data } = await sharp(bytes(base, 255), { raw }).composite([{ input: bytes(source, 255), raw, blend: mode }]).raw().toBuffer({ resolveWithObject: true })
-    const unitOf = (t: Triple) => t.map((v) => v / 255) as Triple
-    const found = runMix(mode, { bases: base.map(unitOf), sources: source.map(unitOf), alphas: base.map(() => 1) })
-    const expected = base.map((_, i) => [0, 1, 2].map((c) => data[4 * i + c]! / 255))
-    expect(worst(found, expected)).toBeLessThan(1.6 / 255)
-  })
+  it.each(['multiply', 'screen', 'overlay', 'darken', 'lighten', 'hard-light', 'difference', 'exclusion'] as const)(
+    '%s agrees with sharp',
+    async (mode) => {
+      const random = randomNumbers(5)
+      const codes = Array.from({ length: 64 * 64 * 2 }, () => [0, 1, 2].map(() => Math.floor(random() * 256)) as Triple)
+      const [base, source] = [codes.slice(0, 4096), codes.slice(4096)]
+      const raw = { width: 64, height: 64, channels: 4 as const }
+      const bytes = (triples: Triple[], alpha: number) => Buffer.from(triples.flatMap((t) => [...t, alpha]))
+      const { data } = await sharp(bytes(base, 255), { raw })
+        .composite([{ input: bytes(source, 255), raw, blend: mode }])
+        .raw()
+        .toBuffer({ resolveWithObject: true })
+      const unitOf = (t: Triple) => t.map((v) => v / 255) as Triple
+      const found = runMix(mode, { bases: base.map(unitOf), sources: source.map(unitOf), alphas: base.map(() => 1) })
+      const expected = base.map((_, i) => [0, 1, 2].map((c) => data[4 * i + c]! / 255))
+      expect(worst(found, expected)).toBeLessThan(1.6 / 255)
+    },
+  )
 
   it('clamps its inputs to 0-1', () => {
     const [pixel] = runMix('screen', { bases: [[1.5, -0.5, 0.5]], sources: [[0.5, 0.5, 2]], alphas: [1] })
@@ -97,7 +128,9 @@ describe('mix', () => {
   })
 
   it('in linear light adds what the formula gives for decoded values', () => {
-    const expected = bases.map((b, i) => mixOracle('screen', b.map(decodeSrgb) as Triple, sources[i]!.map(decodeSrgb) as Triple, 0.4).map(encodeSrgb))
+    const expected = bases.map((b, i) =>
+      mixOracle('screen', b.map(decodeSrgb) as Triple, sources[i]!.map(decodeSrgb) as Triple, 0.4).map(encodeSrgb),
+    )
     expect(worst(runMix('screen', { bases, sources, alphas: bases.map(() => 0.4), linear: true }), expected)).toBeLessThan(2e-5)
   })
 
@@ -110,7 +143,9 @@ describe('mix', () => {
     const spread = profile.reduce((sum, v) => sum + v * v, 0) / profile.length - mean * mean
     for (const mode of ['screen', 'normal', 'multiply'] as const) {
       const [found] = runMix(mode, { bases: [base], sources: [source], alphas: [mean], spreads: [spread], amount: 0.7 })
-      const expected = [0, 1, 2].map((c) => encodeSrgb(profile.reduce((sum, v) => sum + decodeSrgb(mixOracle(mode, base, source, v * 0.7)[c]!), 0) / profile.length))
+      const expected = [0, 1, 2].map((c) =>
+        encodeSrgb(profile.reduce((sum, v) => sum + decodeSrgb(mixOracle(mode, base, source, v * 0.7)[c]!), 0) / profile.length),
+      )
       expected.forEach((v, c) => expect(Math.abs(found![c]! - v)).toBeLessThan(0.004))
     }
   })

@@ -40,12 +40,7 @@ export const mix: Operation<MixParameters> = {
   },
 }
 
-export function mixNode(
-  base: GraphNode,
-  field: GraphNode,
-  mask: GraphNode | undefined,
-  params: MixParameters,
-): GraphNode {
+export function mixNode(base: GraphNode, field: GraphNode, mask: GraphNode | undefined, params: MixParameters): GraphNode {
   return graphNode('mix', params, mask ? [base, field, mask] : [base, field])
 }
 

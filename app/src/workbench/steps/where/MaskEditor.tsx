@@ -90,7 +90,9 @@ export function MaskEditor({ pool, source, effect, mask }: MaskEditorProps) {
         hard={hardRange(schema)}
         value={mask[key]}
         start={start}
-        onChange={(value, gesture) => change(`Mask: ${control.label}`, (target) => void (target[key] = value), gesture && `${key} ${gesture}`)}
+        onChange={(value, gesture) =>
+          change(`Mask: ${control.label}`, (target) => void (target[key] = value), gesture && `${key} ${gesture}`)
+        }
       />
     )
   }
@@ -111,7 +113,13 @@ export function MaskEditor({ pool, source, effect, mask }: MaskEditorProps) {
         }
       />
       <Box sx={{ display: 'flex', gap: 1, flexWrap: 'wrap' }}>
-        <ToggleButtonGroup exclusive size="small" value={mask.curve} aria-label="Curve" onChange={(_, next: ToneCurve | null) => next && choose(next)}>
+        <ToggleButtonGroup
+          exclusive
+          size="small"
+          value={mask.curve}
+          aria-label="Curve"
+          onChange={(_, next: ToneCurve | null) => next && choose(next)}
+        >
           {curves.map((curve) => (
             <ToggleButton key={curve} value={curve}>
               {curveLabels[curve]}
@@ -119,10 +127,16 @@ export function MaskEditor({ pool, source, effect, mask }: MaskEditorProps) {
           ))}
         </ToggleButtonGroup>
         <Box sx={{ flex: 1 }} />
-        <Button variant="outlined" onClick={() => change('Mask: wider', (target) => void (target.steepness = Math.max(-12, target.steepness - 1)))}>
+        <Button
+          variant="outlined"
+          onClick={() => change('Mask: wider', (target) => void (target.steepness = Math.max(-12, target.steepness - 1)))}
+        >
           Wider
         </Button>
-        <Button variant="outlined" onClick={() => change('Mask: tighter', (target) => void (target.steepness = Math.min(12, target.steepness + 1)))}>
+        <Button
+          variant="outlined"
+          onClick={() => change('Mask: tighter', (target) => void (target.steepness = Math.min(12, target.steepness + 1)))}
+        >
           Tighter
         </Button>
       </Box>
@@ -131,7 +145,9 @@ export function MaskEditor({ pool, source, effect, mask }: MaskEditorProps) {
         {number('feather', 0)}
         {number('strength', 100)}
         <FormControlLabel
-          control={<Switch checked={mask.invert} onChange={(_, invert) => change('Mask: invert', (target) => void (target.invert = invert))} />}
+          control={
+            <Switch checked={mask.invert} onChange={(_, invert) => change('Mask: invert', (target) => void (target.invert = invert))} />
+          }
           label="Invert"
           slotProps={{ typography: { sx: { ml: 2 } } }}
           sx={{ ml: 0, mb: 1 }}

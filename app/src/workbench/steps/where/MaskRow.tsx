@@ -62,7 +62,9 @@ export function MaskRow({ effect, mask, index, chosen, onChoose }: MaskRowProps)
         size="small"
         aria-label={`Remove mask ${index + 1}`}
         sx={{ color: ink.ink }}
-        onClick={() => changeEffect(effect.id, 'Remove mask', (one) => void (one.where.masks = one.where.masks.filter(({ id }) => id !== mask.id)))}
+        onClick={() =>
+          changeEffect(effect.id, 'Remove mask', (one) => void (one.where.masks = one.where.masks.filter(({ id }) => id !== mask.id)))
+        }
       >
         <X size={14} />
       </IconButton>

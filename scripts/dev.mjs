@@ -1,0 +1,6 @@
+// npm run dev: the application with reloading, and the server's demo photos beside it.
+import { installPackages, mustRun } from './lib.mjs'
+
+installPackages()
+mustRun('npm', ['run', '--silent', 'build', '-w', 'kernels'])
+mustRun('npm', ['run', 'dev', '-w', 'app'])

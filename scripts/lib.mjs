@@ -1,0 +1,43 @@
+import { spawnSync } from 'node:child_process'
+import { existsSync, readFileSync, writeFileSync } from 'node:fs'
+import { createHash } from 'node:crypto'
+import { dirname, join } from 'node:path'
+import { fileURLToPath } from 'node:url'
+
+export const root = dirname(dirname(fileURLToPath(import.meta.url)))
+
+/** Runs a command in the repository, shows its output, and returns whether it succeeded. */
+export function run(command, args, options = {}) {
+  const result = spawnSync(command, args, { cwd: root, stdio: 'inherit', ...options })
+  return result.status === 0
+}
+
+/** Runs a command and ends this program if it fails. */
+export function mustRun(command, args, options) {
+  if (!run(command, args, options)) process.exit(1)
+}
+
+/** Installs the packages if the lock file has changed since the last time. */
+export function installPackages() {
+  const lock = createHash('sha256')
+    .update(readFileSync(join(root, 'package-lock.json')))
+    .digest('hex')
+  const mark = join(root, 'node_modules', '.installed')
+  if (existsSync(mark) && readFileSync(mark, 'utf8') === lock) return
+  mustRun('npm', ['ci', '--no-audit', '--no-fund', '--loglevel=error'])
+  writeFileSync(mark, lock)
+}
+
+/** Installs Debian's Chromium if there is none. */
+export function installChromium() {
+  if (existsSync('/usr/bin/chromium')) return
+  const quiet = { stdio: ['ignore', 'ignore', 'inherit'], env: { ...process.env, DEBIAN_FRONTEND: 'noninteractive' } }
+  console.log('Installing chromium …')
+  mustRun('apt-get', ['update', '-qq'], quiet)
+  mustRun('apt-get', ['install', '-y', '-qq', '--no-install-recommends', 'chromium'], quiet)
+}
+
+/** Builds kernels, application and server. */
+export function build() {
+  mustRun('npm', ['run', '--silent', 'build'])
+}

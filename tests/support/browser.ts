@@ -1,0 +1,84 @@
+import { chromium, type Browser, type Page } from 'playwright-core'
+import { inject } from 'vitest'
+
+/** Debian's Chromium, without its own background traffic. */
+export function launch(): Promise<Browser> {
+  const quiet = ['--disable-quic', '--no-first-run', '--disable-background-networking', '--disable-component-update', '--disable-sync']
+  return chromium.launch({ executablePath: '/usr/bin/chromium', args: ['--no-sandbox', '--disable-gpu', ...quiet] })
+}
+
+export interface Visit {
+  readonly page: Page
+  /** What the page complained about. */
+  readonly complaints: string[]
+}
+
+/** A page of a fresh browser profile on the Shelf, with the demo scene set out. */
+export async function visit(browser: Browser, path = '/'): Promise<Visit> {
+  const context = await browser.newContext({ viewport: { width: 1280, height: 800 }, acceptDownloads: true })
+  const page = await context.newPage()
+  page.setDefaultTimeout(10_000)
+  const complaints: string[] = []
+  page.on('console', (message) => message.type() === 'error' && complaints.push(message.text()))
+  page.on('pageerror', (error) => complaints.push(error.message))
+  await page.goto(`${inject('address')}${path}`)
+  return { page, complaints }
+}
+
+/** Waits until the Shelf has its scenes. */
+export async function shelfReady(page: Page): Promise<void> {
+  await page.getByRole('link', { name: 'Open Last crossing, heavy rain' }).waitFor({ timeout: 30_000 })
+}
+
+/** Waits until the exact picture is shown. */
+export async function settled(page: Page): Promise<void> {
+  // The wish for a picture follows a change by a frame.
+  await page.waitForTimeout(120)
+  await page.locator('[data-testid=picture][data-settled=true]').waitFor({ timeout: 30_000 })
+}
+
+/** Drops a file on the page as a person would. */
+export async function dropFile(page: Page, bytes: Uint8Array, name: string, type: string): Promise<void> {
+  const data = await page.evaluateHandle(
+    ([base64, fileName, mime]) => {
+      const binary = Uint8Array.from(atob(base64), (c) => c.charCodeAt(0))
+      const transfer = new DataTransfer()
+      transfer.items.add(new File([binary], fileName, { type: mime }))
+      return transfer
+    },
+    [Buffer.from(bytes).toString('base64'), name, type] as const,
+  )
+  for (const event of ['dragenter', 'dragover', 'drop']) await page.dispatchEvent('main', event, { dataTransfer: data })
+}
+
+/** Drags from the middle of an element by css px. */
+export async function dragBy(page: Page, selector: ReturnType<Page['locator']>, x: number, y: number): Promise<void> {
+  const box = await selector.boundingBox()
+  if (!box) throw new Error('There is nothing to drag.')
+  await page.mouse.move(box.x + box.width / 2, box.y + box.height / 2)
+  await page.mouse.down()
+  await page.mouse.move(box.x + box.width / 2 + x / 2, box.y + box.height / 2 + y / 2, { steps: 4 })
+  await page.mouse.move(box.x + box.width / 2 + x, box.y + box.height / 2 + y, { steps: 4 })
+  await page.mouse.up()
+}
+
+/** Red values of the canvas along one row, given as part of its height, over its middle half. */
+export function canvasRow(page: Page, y: number): Promise<number[]> {
+  return page.locator('[data-testid=picture]').evaluate((canvas, part) => {
+    const picture = canvas as HTMLCanvasElement
+    const { data } = picture.getContext('2d')!.getImageData(picture.width / 4, Math.round(picture.height * part), picture.width / 2, 1)
+    return [...data].filter((_, i) => i % 4 === 0)
+  }, y)
+}
+
+/** RGBA of the canvas at a place given as parts of its size. */
+export function canvasPixel(page: Page, x: number, y: number): Promise<number[]> {
+  return page.locator('[data-testid=picture]').evaluate(
+    (canvas, [px, py]) => {
+      const picture = canvas as HTMLCanvasElement
+      const { data } = picture.getContext('2d')!.getImageData(Math.round(picture.width * px), Math.round(picture.height * py), 1, 1)
+      return [...data]
+    },
+    [x, y] as const,
+  )
+}
