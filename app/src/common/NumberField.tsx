@@ -33,7 +33,7 @@ export function NumberField({ labelledBy, value, hard, step, unit, onChange }: N
   const shown = `${format(value, step)}${spaced(unit)}`
   const text = typed ?? shown
   return (
-    <Tooltip open={problem !== undefined} title={problem ?? ''} placement="left">
+    <Tooltip describeChild open={problem !== undefined} title={problem ?? ''} placement="left">
       <Box
         component="input"
         type="text"

@@ -43,7 +43,7 @@ export function CommandList({ commands, open, onClose }: CommandListProps) {
               {...params}
               autoFocus
               placeholder="What do you want to do?"
-              slotProps={{ htmlInput: { ...params.slotProps?.htmlInput, 'aria-label': 'Find a command' } }}
+              slotProps={{ ...params.slotProps, htmlInput: { ...params.slotProps?.htmlInput, 'aria-label': 'Find a command' } }}
             />
           )}
           renderOption={({ key, ...props }, command) => (
