@@ -22,7 +22,9 @@ async function wallAndSky(): Promise<Buffer> {
     const tone = x < BOUNDARY ? 18 : 120 + Math.round((60 * y) / height)
     pixels.fill(tone + texture, 3 * i, 3 * i + 3)
   }
-  return sharp(pixels, { raw: { width, height, channels: 3 } }).png().toBuffer()
+  return sharp(pixels, { raw: { width, height, channels: 3 } })
+    .png()
+    .toBuffer()
 }
 
 describe('rain on a photo, from drop to file', () => {
@@ -64,7 +66,11 @@ describe('rain on a photo, from drop to file', () => {
   })
 
   it('moves three dials', async () => {
-    for (const [label, by] of [['Density', 25], ['Length', -15], ['Angle', -20]] as const) {
+    for (const [label, by] of [
+      ['Density', 25],
+      ['Length', -15],
+      ['Angle', -20],
+    ] as const) {
       const before = await field(label).inputValue()
       await dragBy(page, thumb(label), by, 0)
       expect(await field(label).inputValue()).not.toBe(before)
@@ -163,7 +169,15 @@ describe('rain on a photo, from drop to file', () => {
     await download.saveAs(join(folder, 'recipe.json'))
     await writeFile(join(folder, 'photo.png'), photo)
     const main = fileURLToPath(new URL('../server/dist/render.js', import.meta.url))
-    await run('node', [main, '--photo', join(folder, 'photo.png'), '--recipe', join(folder, 'recipe.json'), '--out', join(folder, 'line.png')])
+    await run('node', [
+      main,
+      '--photo',
+      join(folder, 'photo.png'),
+      '--recipe',
+      join(folder, 'recipe.json'),
+      '--out',
+      join(folder, 'line.png'),
+    ])
     const [fromPage, fromLine] = await Promise.all(['export.png', 'line.png'].map((name) => readFile(join(folder, name))))
     expect(fromLine!.equals(fromPage!)).toBe(true)
   })
@@ -179,7 +193,10 @@ describe('rain on a photo, from drop to file', () => {
   })
 
   it('lays the recipe on another scene, lengths fitted to its photo', async () => {
-    const half = await sharp(photo).resize(width / 2, height / 2).png().toBuffer()
+    const half = await sharp(photo)
+      .resize(width / 2, height / 2)
+      .png()
+      .toBuffer()
     const length = async () => Number.parseFloat(await field('Length').inputValue())
     await page.getByRole('link', { name: /Workbench/ }).click()
     await settled(page)

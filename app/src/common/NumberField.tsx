@@ -62,19 +62,15 @@ export function NumberField({ labelledBy, value, hard, step, unit, onChange }: N
   )
 }
 
+/** The number at the beginning of what was typed; a unit may follow. NaN if there is none. */
 function parse(text: string): number {
-  return Number(
-    text
-      .replace(',', '.')
-      .replace('−', '-')
-      .replace(/[^\d.+-]+$/, '')
-      .trim(),
-  )
+  const match = /^\s*([+-]?(?:\d+\.?\d*|\.\d+))\s*[a-z%°×]*\s*$/i.exec(text.replace(',', '.').replace('−', '-'))
+  return match ? Number(match[1]) : NaN
 }
 
 function problemWith(text: string, [least, most]: readonly [number, number]): string | undefined {
   const number = parse(text)
-  if (text.trim() === '' || Number.isNaN(number)) return 'A number is needed here.'
+  if (Number.isNaN(number)) return 'A number is needed here.'
   return number < least || number > most ? `Between ${least} and ${most}, please.` : undefined
 }
 

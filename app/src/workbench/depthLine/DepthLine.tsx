@@ -1,4 +1,13 @@
-import { closestCenter, DndContext, KeyboardSensor, PointerSensor, useSensor, useSensors, type DragEndEvent } from '@dnd-kit/core'
+import {
+  closestCenter,
+  DndContext,
+  KeyboardCode,
+  KeyboardSensor,
+  PointerSensor,
+  useSensor,
+  useSensors,
+  type DragEndEvent,
+} from '@dnd-kit/core'
 import { horizontalListSortingStrategy, SortableContext, sortableKeyboardCoordinates } from '@dnd-kit/sortable'
 import Box from '@mui/material/Box'
 import { depthPlaces, type PictureSource } from '@welkinar/core'
@@ -15,11 +24,14 @@ interface DepthLineProps {
   readonly source: PictureSource
 }
 
+/** Enter selects a card, so it does not pick one up. */
+const keyboardCodes = { start: [KeyboardCode.Space], cancel: [KeyboardCode.Esc], end: [KeyboardCode.Space, KeyboardCode.Enter] }
+
 /** The ordered strip of effects, from far to near, standing on one line. */
 export function DepthLine({ pool, source }: DepthLineProps) {
   const sensors = useSensors(
     useSensor(PointerSensor, { activationConstraint: { distance: 6 } }),
-    useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),
+    useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates, keyboardCodes }),
   )
   const { effects } = source
   const onDragEnd = ({ active, over }: DragEndEvent) => {

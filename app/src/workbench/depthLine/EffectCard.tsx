@@ -7,7 +7,7 @@ import MenuItem from '@mui/material/MenuItem'
 import { DotsThree } from '@phosphor-icons/react/dist/csr/DotsThree'
 import { definitionOf, sceneGraph, type Effect, type PictureSource } from '@welkinar/core'
 import type { RenderPool } from '@welkinar/core/pool'
-import { useEffect, useRef, useState } from 'react'
+import { useEffect, useRef, useState, type KeyboardEvent } from 'react'
 import { changeEffect, useScene } from '../../scene/sceneStore'
 import { ink } from '../../theme'
 import { LookPicture } from '../LookPicture'
@@ -30,6 +30,7 @@ export function EffectCard({ pool, source, effect, width }: EffectCardProps) {
   useEffect(() => {
     if (selected) card.current?.scrollIntoView({ block: 'nearest', inline: 'nearest' })
   }, [selected])
+  const select = () => useScene.getState().set({ selectedId: effect.id })
   const height = Math.round(width * 0.6)
   const node = sceneGraph(source, { kind: 'alone', effectId: effect.id })
   const { label } = definitionOf(effect.kind)
@@ -47,10 +48,11 @@ export function EffectCard({ pool, source, effect, width }: EffectCardProps) {
         {...attributes}
         {...listeners}
         role="button"
-        aria-roledescription="effect, can be moved with space and arrow keys"
+        aria-roledescription="effect; Enter selects it, Space picks it up to move it with the arrow keys"
         aria-pressed={selected}
         aria-label={`${label}, ${effect.name}, ${amount}`}
-        onFocus={() => useScene.getState().set({ selectedId: effect.id })}
+        onClick={select}
+        onKeyDown={(event: KeyboardEvent<HTMLElement>) => (event.key === 'Enter' ? select() : listeners?.['onKeyDown']?.(event))}
         sx={{
           position: 'absolute',
           top: LINE_AT - height,

@@ -25,7 +25,7 @@ interface TopBarProps {
 /** Scene name, undo and redo, how the picture is seen, and the way out. */
 export function TopBar({ commands }: TopBarProps) {
   const [listOpen, setListOpen] = useState(false)
-  useHotkeys('mod+k', () => setListOpen(true), { preventDefault: true })
+  useHotkeys('mod+k', () => setListOpen(true), { preventDefault: true, enableOnFormTags: true })
   const command = (id: string) => commands.find((one) => one.id === id)
   const sceneId = useScene((state) => state.history?.scene.id)
   return (

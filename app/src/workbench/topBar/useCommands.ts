@@ -24,16 +24,11 @@ export function useCommands(): readonly Command[] {
   const keys = commands.flatMap((command) => command.keys ?? [])
   useHotkeys(
     keys,
-    (_, handler) => {
-      const pressed = [handler.ctrl && 'ctrl', handler.meta && 'meta', handler.shift && 'shift', handler.keys?.join('+')]
-        .filter(Boolean)
-        .join('+')
-      const command = commands.find((one) =>
-        one.keys?.split(',').some((key) => key.trim().replace('mod', handler.meta ? 'meta' : 'ctrl') === pressed),
-      )
+    (_, { hotkey }) => {
+      const command = commands.find(({ keys: own }) => own === hotkey)
       if (command && command.enabled !== false) command.run()
     },
-    { preventDefault: true, useKey: false },
+    { preventDefault: true, enableOnFormTags: true, ignoreEventWhen: isTyping },
     [commands],
   )
   useHoldBefore()
@@ -126,7 +121,15 @@ function buildCommands({ canUndo, canRedo, selectedId, sceneId, goTo }: CommandC
   ]
 }
 
+/** Letters and undo belong to a text field while it has the focus; other keys with Ctrl do not. */
+function isTyping(event: KeyboardEvent): boolean {
+  const { target } = event
+  const inText = target instanceof HTMLInputElement && target.type !== 'range' && target.type !== 'checkbox'
+  return inText && !((event.ctrlKey || event.metaKey) && event.key.toLowerCase() === 'e')
+}
+
 /** The photo shows as long as B is down. */
 function useHoldBefore(): void {
-  useHotkeys('b', ({ type }) => useScene.getState().set({ holdingBefore: type === 'keydown' }), { keydown: true, keyup: true }, [])
+  const options = { keydown: true, keyup: true, enableOnFormTags: true, ignoreEventWhen: isTyping } as const
+  useHotkeys('b', ({ type }) => useScene.getState().set({ holdingBefore: type === 'keydown' }), options, [])
 }

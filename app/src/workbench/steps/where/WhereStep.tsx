@@ -55,10 +55,21 @@ export function WhereStep({ pool, source, effect }: WhereStepProps) {
         </ToggleButtonGroup>
       </Box>
       {chosen && <MaskEditor pool={pool} source={source} effect={effect} mask={chosen} />}
-      <Box role="list" aria-label="Masks" sx={{ borderTop: `1px solid ${ink.rule}`, pt: 2 }}>
-        {masks.map((mask, index) => (
-          <MaskRow key={mask.id} effect={effect} mask={mask} index={index} chosen={mask === chosen} onChoose={() => setChosenId(mask.id)} />
-        ))}
+      <Box sx={{ borderTop: `1px solid ${ink.rule}`, pt: 2 }}>
+        {masks.length > 0 && (
+          <Box role="list" aria-label="Masks">
+            {masks.map((mask, index) => (
+              <MaskRow
+                key={mask.id}
+                effect={effect}
+                mask={mask}
+                index={index}
+                chosen={mask === chosen}
+                onChoose={() => setChosenId(mask.id)}
+              />
+            ))}
+          </Box>
+        )}
         {masks.length === 0 && <Box sx={{ color: ink.secondary, mb: 1 }}>No mask: the effect is everywhere.</Box>}
         <Button variant="outlined" onClick={add} sx={{ mt: 1 }} disabled={masks.length >= 32}>
           Add a luminosity mask

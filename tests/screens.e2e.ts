@@ -1,0 +1,151 @@
+import { readFileSync } from 'node:fs'
+import { createRequire } from 'node:module'
+import type { Browser, Page } from 'playwright-core'
+import { afterAll, beforeAll, describe, expect, inject, it } from 'vitest'
+import { launch, settled, shelfReady, visit } from './support/browser'
+
+const axe = readFileSync(createRequire(import.meta.url).resolve('axe-core/axe.min.js'), 'utf8')
+
+interface Finding {
+  readonly id: string
+  readonly impact: string
+  readonly where: string
+}
+
+/** Serious and critical findings of axe (WCAG 2.2 A and AA). */
+async function findings(page: Page): Promise<Finding[]> {
+  // As the tool's own code, outside the page's policy.
+  await page.evaluate(axe)
+  return page.evaluate(async () => {
+    const runner = (
+      window as unknown as {
+        axe: { run(options: object): Promise<{ violations: { id: string; impact: string; nodes: { html: string }[] }[] }> }
+      }
+    ).axe
+    const { violations } = await runner.run({ runOnly: ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa'] })
+    return violations
+      .filter(({ impact }) => impact === 'serious' || impact === 'critical')
+      .map(({ id, impact, nodes }) => ({ id, impact, where: nodes.map(({ html }) => html.slice(0, 160)).join('\n') }))
+  })
+}
+
+/** Presses Tab until an element of the role and name has the focus. */
+async function tabTo(page: Page, role: string, name: RegExp): Promise<void> {
+  for (let i = 0; i < 90; i++) {
+    await page.keyboard.press('Tab')
+    const hit = await page.evaluate(() => {
+      const element = document.activeElement as HTMLElement | null
+      const labelled = element?.getAttribute('aria-labelledby')
+      const label = labelled ? document.getElementById(labelled)?.textContent : element?.getAttribute('aria-label')
+      return {
+        role: element?.getAttribute('role') ?? element?.tagName.toLowerCase() ?? '',
+        name: (label ?? element?.textContent ?? '').trim(),
+      }
+    })
+    if (hit.role === role && name.test(hit.name)) return
+  }
+  throw new Error(`Tab does not reach the ${role} ${name}.`)
+}
+
+describe('screens', () => {
+  let browser: Browser
+  let page: Page
+  const asked: string[] = []
+  beforeAll(async () => {
+    browser = await launch()
+    const visited = await visit(browser)
+    page = visited.page
+    page.on('request', (request) => asked.push(request.url()))
+    await page.reload()
+    await shelfReady(page)
+  })
+  afterAll(() => browser.close())
+
+  it('the Shelf has no serious finding', async () => expect(await findings(page)).toEqual([]))
+
+  it('with the keyboard alone: opens the scene, adds an effect, changes a dial and the mask, moves the effect, exports', async () => {
+    await page.keyboard.press('Tab')
+    await tabTo(page, 'a', /^Open Last crossing/)
+    await page.keyboard.press('Enter')
+    await settled(page)
+    await tabTo(page, 'button', /^Add an effect: Far/)
+    await page.keyboard.press('Enter')
+    await tabTo(page, 'button', /^Drizzle/)
+    await page.keyboard.press('Enter')
+    await page.getByRole('button', { name: /^Rain, Drizzle, 45 %/ }).waitFor()
+    await tabTo(page, 'input', /^Amount$/)
+    await page.keyboard.press('ArrowUp')
+    await page.getByRole('button', { name: /^Rain, Drizzle, 46 %/ }).waitFor()
+    await tabTo(page, 'button', /Where/)
+    await page.keyboard.press('Enter')
+    await tabTo(page, 'slider', /^Full from/)
+    await page.keyboard.press('Shift+ArrowRight')
+    await page.getByText('tones above 32 %').first().waitFor()
+    await page.keyboard.press('Shift+Period')
+    expect(
+      await page
+        .getByRole('region', { name: 'Depth line' })
+        .getByRole('heading', { name: 'Middle' })
+        .locator('xpath=..')
+        .getByRole('button', { name: /^Rain, Drizzle/ })
+        .count(),
+    ).toBe(1)
+    await page.keyboard.press('k')
+    await settled(page)
+    await page.keyboard.press('k')
+    await page.keyboard.press('k')
+    await page.keyboard.press('q')
+    await settled(page)
+    await page.getByRole('button', { name: 'Zoom, 100 %' }).waitFor()
+    await page.keyboard.press('w')
+    await page.keyboard.press('Control+z')
+    await page.keyboard.press('Control+Shift+z')
+    await settled(page)
+  })
+
+  it('the Workbench has no serious finding, with every step open once', async () => {
+    for (const step of ['Pattern', 'Shape', 'Colour', 'Where', 'Mix']) {
+      const header = page.getByRole('button', { name: new RegExp(`\\d${step}`) })
+      if ((await header.getAttribute('aria-expanded')) === 'false') await header.click()
+      expect(await findings(page), step).toEqual([])
+    }
+    await page.getByRole('button', { name: 'Split' }).click()
+    expect(await findings(page), 'split').toEqual([])
+    await page.getByRole('button', { name: 'After', exact: true }).click()
+    await page.keyboard.press('Control+k')
+    await page.getByRole('combobox', { name: 'Find a command' }).waitFor()
+    expect(await findings(page), 'commands').toEqual([])
+    await page.keyboard.press('Escape')
+  })
+
+  it('the Export screen has no serious finding', async () => {
+    await page.keyboard.press('Control+e')
+    await page.getByRole('button', { name: 'Make the PNG file' }).waitFor()
+    await page.getByRole('button', { name: 'JPEG' }).click()
+    expect(await findings(page)).toEqual([])
+  })
+
+  it('a wrong address has no serious finding', async () => {
+    await page.goto(`${inject('address')}/no/such/page`)
+    await page.getByText('There is no page at this address.').waitFor()
+    expect(await findings(page)).toEqual([])
+  })
+
+  it('stays whole at 1024 px and has its panels in sight', async () => {
+    await page.goto(inject('address'))
+    await page.setViewportSize({ width: 1024, height: 720 })
+    await page.getByRole('link', { name: 'Open Last crossing, heavy rain' }).click()
+    await settled(page)
+    const wide = await page.evaluate(() => document.documentElement.scrollWidth)
+    expect(wide).toBeLessThanOrEqual(1024)
+    const box = await page.getByRole('link', { name: 'Export' }).boundingBox()
+    expect(box!.x + box!.width).toBeLessThanOrEqual(1024)
+  })
+
+  it('is isolated, and asks nobody but its own server', async () => {
+    expect(await page.evaluate(() => crossOriginIsolated)).toBe(true)
+    const others = asked.filter((url) => !url.startsWith(inject('address')) && !url.startsWith('blob:') && !url.startsWith('data:'))
+    expect(others).toEqual([])
+    expect(asked.length).toBeGreaterThan(5)
+  })
+})
