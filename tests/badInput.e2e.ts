@@ -120,7 +120,7 @@ describe('bad input', () => {
     await (await chooser).setFiles({ name, mimeType: 'application/json', buffer: text(content) })
     await problem().getByText(message).waitFor()
     await problem().getByRole('button', { name: 'Close' }).click()
-    await page.getByRole('button', { name: /^Rain, / }).waitFor()
+    await page.getByRole('button', { name: /^Rain, Downpour/ }).waitFor()
   })
 
   it('a number out of range says so and changes nothing', async () => {

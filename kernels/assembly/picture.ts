@@ -1,16 +1,63 @@
 import { decode, encode, splat, clamp01 } from './math'
 import { hash3 } from './hash'
 
+const decodeTable = memory.data(1024)
+let tableReady = false
+
+function prepareTable(): void {
+  if (tableReady) return
+  for (let i = 0; i < 256; i += 4) {
+    const codes = f32x4.mul(f32x4(<f32>i, <f32>(i + 1), <f32>(i + 2), <f32>(i + 3)), splat(<f32>(1.0 / 255.0)))
+    // A quarter each, so that four of them add up to their mean.
+    v128.store(decodeTable + ((<usize>i) << 2), f32x4.mul(splat(0.25), decode(codes)))
+  }
+  tableReady = true
+}
+
+// @ts-ignore: decorator
+@inline
+function quarter(code: usize): f32 {
+  return load<f32>(decodeTable + ((<usize>load<u8>(code)) << 2))
+}
+
+/**
+ * Three planes of half the size, encoded, each pixel the linear-light mean of 2 by 2 pixels of interleaved 8-bit RGBA.
+ * `width` and `height` are those of `src`; an odd last row or column counts twice.
+ */
+export function halveRgba8(src: usize, width: i32, height: i32, r: usize, g: usize, b: usize): void {
+  prepareTable()
+  const halfWidth = (width + 1) >> 1
+  const halfHeight = (height + 1) >> 1
+  for (let y = 0; y < halfHeight; y++) {
+    const top = src + ((<usize>(2 * y * width)) << 2)
+    const bottom = src + ((<usize>(min(2 * y + 1, height - 1) * width)) << 2)
+    for (let x = 0; x < halfWidth; x++) {
+      const left = (<usize>(2 * x)) << 2
+      const right = (<usize>min(2 * x + 1, width - 1)) << 2
+      const at = (<usize>(y * halfWidth + x)) << 2
+      store<f32>(r + at, quarter(top + left) + quarter(top + right) + quarter(bottom + left) + quarter(bottom + right))
+      store<f32>(g + at, quarter(top + left + 1) + quarter(top + right + 1) + quarter(bottom + left + 1) + quarter(bottom + right + 1))
+      store<f32>(b + at, quarter(top + left + 2) + quarter(top + right + 2) + quarter(bottom + left + 2) + quarter(bottom + right + 2))
+    }
+  }
+  const bytes = (<usize>(halfWidth * halfHeight)) << 2
+  for (let i: usize = 0; i < bytes; i += 16) {
+    v128.store(r + i, encode(v128.load(r + i)))
+    v128.store(g + i, encode(v128.load(g + i)))
+    v128.store(b + i, encode(v128.load(b + i)))
+  }
+}
+
 /** Three planes 0-1 from interleaved 8-bit RGBA. */
 export function planesFromRgba8(src: usize, count: i32, r: usize, g: usize, b: usize): void {
   const bytes = (<usize>count) << 2
-  const k = splat(255)
+  const k = splat(<f32>(1.0 / 255.0))
   const mask = i32x4.splat(0xff)
   for (let i: usize = 0; i < bytes; i += 16) {
     const v = v128.load(src + i)
-    v128.store(r + i, f32x4.div(f32x4.convert_i32x4_u(v128.and(v, mask)), k))
-    v128.store(g + i, f32x4.div(f32x4.convert_i32x4_u(v128.and(i32x4.shr_u(v, 8), mask)), k))
-    v128.store(b + i, f32x4.div(f32x4.convert_i32x4_u(v128.and(i32x4.shr_u(v, 16), mask)), k))
+    v128.store(r + i, f32x4.mul(f32x4.convert_i32x4_u(v128.and(v, mask)), k))
+    v128.store(g + i, f32x4.mul(f32x4.convert_i32x4_u(v128.and(i32x4.shr_u(v, 8), mask)), k))
+    v128.store(b + i, f32x4.mul(f32x4.convert_i32x4_u(v128.and(i32x4.shr_u(v, 16), mask)), k))
   }
 }
 

@@ -49,13 +49,22 @@ describe('shape operations', () => {
 
   it('place moves by whole pixels without loss', () => {
     const [before, after] = [red(source), red(placeNode(source, { ...still, moveX: 20, moveY: -7 }))]
-    for (const [x, y] of [[50, 60], [200, 110], [399, 200]] as const) expect(after(x, y)).toBeCloseTo(before(x - 20, y + 7), 6)
+    for (const [x, y] of [
+      [50, 60],
+      [200, 110],
+      [399, 200],
+    ] as const)
+      expect(after(x, y)).toBeCloseTo(before(x - 20, y + 7), 6)
   })
 
   it('place turns counter-clockwise about its centre', () => {
     const [before, after] = [red(source), red(placeNode(source, { ...still, turn: 90 }))]
     // A quarter turn takes what is right of the centre to above it; pixel centres fall on pixel centres.
-    for (const [dx, dy] of [[40, 0], [0, 30], [-60, 25]] as const) {
+    for (const [dx, dy] of [
+      [40, 0],
+      [0, 30],
+      [-60, 25],
+    ] as const) {
       const [x, y] = [width / 2 + dx, height / 2 + dy]
       expect(after(width / 2 + dy, height / 2 - dx - 1)).toBeCloseTo(before(x, y), 5)
     }

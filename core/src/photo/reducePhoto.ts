@@ -1,5 +1,5 @@
 import type { Kernels } from '../graph/operation'
-import { withScratch } from '../planes/scratch'
+import { withScratch, type Scratch } from '../planes/scratch'
 import { sharedBuffer, type PhotoData, type PhotoLevel } from './photoData'
 import { loadLevelRows } from './loadLevelRows'
 
@@ -22,20 +22,38 @@ function halveLevel(kernels: Kernels, level: PhotoLevel): PhotoLevel {
   const height = Math.ceil(level.height / 2)
   const pixels = sharedBuffer(width * height * 6)
   const target = new Uint16Array(pixels)
+  const halve = level.format === 'rgba8' ? halveRgba8Rows : halveRgb16Rows
   for (let y = 0; y < height; y += BAND_ROWS) {
     const rows = Math.min(BAND_ROWS, height - y)
     withScratch(kernels, (scratch) => {
-      // An odd last row or column is halved with a copy of itself.
-      const source = { x: 0, y: 2 * y, width: 2 * width, height: 2 * rows }
-      const planes = loadLevelRows(kernels, scratch, level, source)
       const codes = scratch(width * rows * 2)
-      planes.forEach((plane, channel) => {
-        const half = scratch(width * rows * 4)
-        kernels.halveEncoded(plane, 2 * width, 2 * rows, half)
-        kernels.u16FromPlane(half, width * rows, codes)
+      halve(kernels, scratch, level, y, rows).forEach((plane, channel) => {
+        kernels.u16FromPlane(plane, width * rows, codes)
         target.set(new Uint16Array(kernels.memory.buffer, codes, width * rows), (channel * height + y) * width)
       })
     })
   }
   return { width, height, format: 'rgb16', pixels }
+}
+
+function halveRgba8Rows(kernels: Kernels, scratch: Scratch, level: PhotoLevel, y: number, rows: number): number[] {
+  const sourceRows = Math.min(2 * rows, level.height - 2 * y)
+  const bytes = level.width * sourceRows * 4
+  const source = scratch(bytes)
+  const planes = [0, 1, 2].map(() => scratch(Math.ceil(level.width / 2) * rows * 4))
+  const [red = 0, green = 0, blue = 0] = planes
+  new Uint8Array(kernels.memory.buffer, source, bytes).set(new Uint8Array(level.pixels, 2 * y * level.width * 4, bytes))
+  kernels.halveRgba8(source, level.width, sourceRows, red, green, blue)
+  return planes
+}
+
+/** An odd last row or column is halved with a copy of itself. */
+function halveRgb16Rows(kernels: Kernels, scratch: Scratch, level: PhotoLevel, y: number, rows: number): number[] {
+  const width = Math.ceil(level.width / 2)
+  const rect = { x: 0, y: 2 * y, width: 2 * width, height: 2 * rows }
+  return loadLevelRows(kernels, scratch, level, rect).map((plane) => {
+    const half = scratch(width * rows * 4)
+    kernels.halveEncoded(plane, 2 * width, 2 * rows, half)
+    return half
+  })
 }

@@ -1,5 +1,5 @@
 import type { PhotoDefinition } from '../photo'
-import { ferryQuay } from './ferryQuay'
+import { ferryQuay } from './ferryQuay/scene'
 
 /** All sample photos, in the order of the Shelf. */
 export const photos: readonly PhotoDefinition[] = [ferryQuay]

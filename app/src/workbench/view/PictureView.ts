@@ -30,15 +30,10 @@ export class PictureView {
     private readonly onSettled: (settled: boolean) => void,
   ) {
     const redraw = (): void => this.schedule()
-    this.picture = new LookLayer(pool, redraw)
-    this.before = new LookLayer(pool, redraw)
-    this.mask = new LookLayer(pool, redraw)
-    this.hatch = new LookLayer(pool, redraw, true)
-  }
-
-  /** Times of the last coarse and exact picture, ms from the wish. */
-  get times() {
-    return this.picture.times
+    this.picture = new LookLayer('picture', pool, redraw)
+    this.before = new LookLayer('before', pool, redraw)
+    this.mask = new LookLayer('mask', pool, redraw)
+    this.hatch = new LookLayer('hatch', pool, redraw, true)
   }
 
   show(wish: ViewWish): void {

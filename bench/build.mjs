@@ -1,0 +1,13 @@
+// Bundles the benchmarks and the job that is done with sharp.
+import { build } from 'esbuild'
+
+await build({
+  entryPoints: ['src/main.ts', 'src/sharpRain.ts'],
+  outdir: 'dist',
+  bundle: true,
+  packages: 'external',
+  alias: { '@welkinar/core': '../core/src/index.ts' },
+  platform: 'node',
+  format: 'esm',
+  target: 'node20',
+})

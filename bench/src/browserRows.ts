@@ -1,0 +1,164 @@
+import { spawn } from 'node:child_process'
+import { fileURLToPath } from 'node:url'
+import { newEffect, RECIPE_VERSION } from '@welkinar/core'
+import { chromium, type Page } from 'playwright-core'
+import { median, percentile, type Row } from './measure'
+import { HEIGHT, WIDTH } from './photo24'
+
+const size = { width: WIDTH, height: HEIGHT }
+const LOOKS = ['Steady rain', 'Drizzle', 'Downpour', 'Driving rain']
+
+/** Times in Chromium at 1280×800 with a 24-megapixel photo. */
+export async function browserRows(photo: string): Promise<Row[]> {
+  const server = await serve()
+  const browser = await chromium.launch({
+    executablePath: '/usr/bin/chromium',
+    args: ['--no-sandbox', '--disable-gpu', '--disable-background-networking'],
+  })
+  try {
+    const context = await browser.newContext({ viewport: { width: 1280, height: 800 }, acceptDownloads: true })
+    const page = await context.newPage()
+    await page.goto(server.address)
+    await page.getByRole('link', { name: 'Open Last crossing, heavy rain' }).waitFor({ timeout: 60_000 })
+    const opening = await openPhoto(page, photo)
+    await layRecipe(page, 8)
+    const slider = await sliderTimes(page)
+    const exporting = await exportTimes(page)
+    const [two, twenty] = [await topTimes(page, 2), await topTimes(page, 20)]
+    return [
+      limitRow('slider to coarse picture, median, 24 MP, 8 effects', median(slider.coarse), 50),
+      limitRow('slider to coarse picture, 95th percentile', percentile(slider.coarse, 0.95), 100),
+      limitRow('slider at rest to exact picture, median, same', median(slider.exact), 300),
+      limitRow('opening a 24 MP JPEG to first exact picture', opening, 1500),
+      limitRow('export 24 MP, 8 effects, PNG', exporting.total, 12_000),
+      limitRow('longest time the page was blocked while exporting', exporting.blocked, 50),
+      {
+        work: 'changing the top of 20 effects against the top of 2',
+        ours: twenty,
+        other: { name: 'top of 2', ms: two },
+        reach: '≤ 1.3 ×',
+        within: twenty / two <= 1.3,
+      },
+    ]
+  } finally {
+    await browser.close()
+    server.stop()
+  }
+}
+
+function limitRow(work: string, ms: number, limit: number): Row {
+  return { work, ours: ms, reach: `≤ ${limit} ms`, within: ms <= limit }
+}
+
+async function serve(): Promise<{ address: string; stop(): void }> {
+  const main = fileURLToPath(new URL('../../server/dist/main.js', import.meta.url))
+  const server = spawn('node', [main], { env: { ...process.env, PORT: '0' }, stdio: ['ignore', 'pipe', 'inherit'] })
+  const address = await new Promise<string>((resolve) => {
+    server.stdout.on('data', (chunk: Buffer) => {
+      const found = /open at (\S+)/.exec(chunk.toString())?.[1]
+      if (found) resolve(found)
+    })
+  })
+  return { address, stop: () => void server.kill() }
+}
+
+async function settled(page: Page): Promise<void> {
+  await page.waitForTimeout(100)
+  await page.locator('[data-testid=picture][data-settled=true]').waitFor({ timeout: 60_000 })
+}
+
+async function openPhoto(page: Page, photo: string): Promise<number> {
+  const times: number[] = []
+  for (let i = 0; i < 3; i++) {
+    const start = performance.now()
+    await page.getByLabel('Photo file').setInputFiles(photo)
+    await page.waitForURL(/\/scene\//, { timeout: 60_000 })
+    await page.locator('[data-testid=picture][data-settled=true]').waitFor({ timeout: 60_000 })
+    times.push(performance.now() - start)
+    if (i < 2) await page.getByRole('link', { name: 'Shelf' }).click()
+  }
+  return median(times)
+}
+
+async function layRecipe(page: Page, count: number): Promise<void> {
+  const effects = Array.from({ length: count }, (_, i) =>
+    newEffect(size, { kind: 'rain', look: LOOKS[i % LOOKS.length] ?? '', id: `rain ${i}` }),
+  )
+  const text = JSON.stringify({ format: 'welkinar-recipe', version: RECIPE_VERSION, name: 'Bench', madeFor: size, effects })
+  const chooser = page.waitForEvent('filechooser')
+  await page.keyboard.press('Control+k')
+  await page.getByRole('combobox', { name: 'Find a command' }).fill('open a recipe')
+  await page.keyboard.press('Enter')
+  await (await chooser).setFiles({ name: 'bench.json', mimeType: 'application/json', buffer: Buffer.from(text) })
+  await page.getByText('replaced the effects').waitFor()
+  await settled(page)
+  await page.waitForTimeout(3000)
+}
+
+function measures(page: Page, name: string): Promise<number[]> {
+  return page.evaluate((wanted) => performance.getEntriesByName(wanted, 'measure').map(({ duration }) => duration), name)
+}
+
+/** Drags the density of the lowest effect, so that all eight are computed again, then lets it rest. */
+async function sliderTimes(page: Page): Promise<{ coarse: number[]; exact: number[] }> {
+  await page
+    .getByRole('button', { name: /^Rain, Steady rain/ })
+    .first()
+    .click()
+  await settled(page)
+  const thumb = page.getByRole('group', { name: 'Dials' }).getByRole('slider', { name: 'Density', exact: true }).locator('xpath=..')
+  const coarse: number[] = []
+  const exact: number[] = []
+  for (let round = 0; round < 6; round++) {
+    await page.evaluate(() => performance.clearMeasures())
+    const box = await thumb.boundingBox()
+    if (!box) throw new Error('The slider is not on the page.')
+    await page.mouse.move(box.x + box.width / 2, box.y + box.height / 2)
+    await page.mouse.down()
+    for (let step = 1; step <= 12; step++) {
+      await page.mouse.move(box.x + box.width / 2 + (round % 2 ? -step : step) * 2, box.y + box.height / 2)
+      await page.waitForTimeout(90)
+    }
+    await page.mouse.up()
+    await settled(page)
+    if (round === 0) continue
+    coarse.push(...(await measures(page, 'picture, coarse')))
+    exact.push(...(await measures(page, 'picture, exact')).slice(-1))
+  }
+  return { coarse, exact }
+}
+
+async function exportTimes(page: Page): Promise<{ total: number; blocked: number }> {
+  await page.getByRole('link', { name: 'Export' }).click()
+  await page.getByRole('button', { name: 'Make the PNG file' }).waitFor()
+  await page.waitForTimeout(2500)
+  await page.evaluate(() => {
+    const store = window as unknown as { blocked: number }
+    store.blocked = 0
+    new PerformanceObserver((list) => {
+      for (const entry of list.getEntries()) store.blocked = Math.max(store.blocked, entry.duration)
+    }).observe({ type: 'longtask' })
+  })
+  const start = performance.now()
+  const waiting = page.waitForEvent('download', { timeout: 120_000 })
+  await page.getByRole('button', { name: 'Make the PNG file' }).click()
+  await waiting
+  const total = performance.now() - start
+  const blocked = await page.evaluate(() => (window as unknown as { blocked: number }).blocked)
+  await page.getByRole('link', { name: /Workbench/ }).click()
+  await settled(page)
+  return { total, blocked }
+}
+
+/** Exact picture after a change of the top effect's amount. */
+async function topTimes(page: Page, count: number): Promise<number> {
+  await layRecipe(page, count)
+  const amount = page.getByRole('group', { name: 'Dials' }).getByRole('textbox', { name: 'Amount' })
+  await page.evaluate(() => performance.clearMeasures())
+  for (let i = 0; i < 8; i++) {
+    await amount.press('ArrowDown')
+    await settled(page)
+    await page.waitForTimeout(500)
+  }
+  return median(await measures(page, 'picture, exact'))
+}

@@ -1,0 +1,98 @@
+import { execFile } from 'node:child_process'
+import { mkdtemp, rm, writeFile } from 'node:fs/promises'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import { fileURLToPath } from 'node:url'
+import { newEffect, type Effect } from '@welkinar/core'
+import sharp from 'sharp'
+import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+
+// The built command line, as a person calls it.
+
+const main = fileURLToPath(new URL('../dist/render.js', import.meta.url))
+const [width, height] = [640, 420]
+let folder: string
+
+interface Outcome {
+  readonly code: number
+  readonly error: string
+}
+
+function render(options: Record<string, string>): Promise<Outcome> {
+  const paths = ['photo', 'recipe', 'out']
+  const args = Object.entries(options).flatMap(([name, value]) => [`--${name}`, paths.includes(name) ? join(folder, value) : value])
+  return new Promise((resolve) => {
+    execFile('node', [main, ...args], (error, _, stderr) => resolve({ code: error ? Number(error.code) : 0, error: stderr.trim() }))
+  })
+}
+
+const recipeOf = (effects: Effect[]) =>
+  JSON.stringify({ format: 'welkinar-recipe', version: 1, name: 'Rain', madeFor: { width, height }, effects })
+const pixels = async (name: string) => sharp(join(folder, name)).removeAlpha().raw().toBuffer()
+
+describe('the command line', () => {
+  beforeAll(async () => {
+    folder = await mkdtemp(join(tmpdir(), 'welkinar-line-'))
+    const noise = { type: 'gaussian' as const, mean: 120, sigma: 25 }
+    await sharp({ create: { width, height, channels: 3, background: '#000', noise } })
+      .png()
+      .toFile(join(folder, 'photo.png'))
+    await writeFile(join(folder, 'rain.json'), recipeOf([newEffect({ width, height }, { kind: 'rain', look: 'Downpour', id: 'a' })]))
+    await writeFile(join(folder, 'empty.json'), recipeOf([]))
+    await writeFile(join(folder, 'text.jpg'), 'no picture')
+    await writeFile(join(folder, 'wrong.json'), recipeOf([]).replace('"version":1', '"version":"one"'))
+  })
+  afterAll(() => rm(folder, { recursive: true }))
+
+  it('renders a recipe on a photo', async () => {
+    expect(await render({ photo: 'photo.png', recipe: 'rain.json', out: 'out.png' })).toEqual({ code: 0, error: '' })
+    const [before, after] = await Promise.all([pixels('photo.png'), pixels('out.png')])
+    expect(after.length).toBe(before.length)
+    expect(after.filter((v, i) => v !== before[i]).length).toBeGreaterThan(before.length / 50)
+  })
+
+  it('gives the photo back when the recipe is empty', async () => {
+    await render({ photo: 'photo.png', recipe: 'empty.json', out: 'same.png' })
+    expect((await pixels('same.png')).equals(await pixels('photo.png'))).toBe(true)
+  })
+
+  it('gives the same pixels with one thread and with three', async () => {
+    await render({ photo: 'photo.png', recipe: 'rain.json', out: 'one.png', threads: '1' })
+    await render({ photo: 'photo.png', recipe: 'rain.json', out: 'three.png', threads: '3' })
+    expect((await pixels('one.png')).equals(await pixels('three.png'))).toBe(true)
+  })
+
+  it('renders a scale and a region, as the same part of the whole', async () => {
+    await render({ photo: 'photo.png', recipe: 'rain.json', out: 'half.png', scale: '0.5' })
+    await render({ photo: 'photo.png', recipe: 'rain.json', out: 'part.png', scale: '0.5', region: '100,40,200,120' })
+    const part = await sharp(join(folder, 'half.png')).extract({ left: 50, top: 20, width: 100, height: 60 }).removeAlpha().raw().toBuffer()
+    expect((await pixels('part.png')).equals(part)).toBe(true)
+  })
+
+  it('writes JPEG by the ending of the file', async () => {
+    await render({ photo: 'photo.png', recipe: 'rain.json', out: 'out.jpg', quality: '80' })
+    expect((await sharp(join(folder, 'out.jpg')).metadata()).format).toBe('jpeg')
+  })
+
+  it.each([
+    [{ recipe: 'rain.json', out: 'o.png' }, /^--photo is missing. Usage: /],
+    [{ photo: 'gone.jpg', recipe: 'rain.json', out: 'o.png' }, /gone.jpg” cannot be read: there is no such file\.$/],
+    [{ photo: 'text.jpg', recipe: 'rain.json', out: 'o.png' }, /^“text.jpg” cannot be opened: it is not a picture/],
+    [{ photo: 'photo.png', recipe: 'wrong.json', out: 'o.png' }, /^“wrong.json” is not a valid recipe: at version, expected 1/],
+    [{ photo: 'photo.png', recipe: 'gone.json', out: 'o.png' }, /there is no such file/],
+    [{ photo: 'photo.png', recipe: 'rain.json', out: 'o.tga' }, /^--out ends in .png or .jpg/],
+    [{ photo: 'photo.png', recipe: 'rain.json', out: 'no/such/folder.png' }, /cannot be written: ENOENT/],
+    [{ photo: 'photo.png', recipe: 'rain.json', out: 'o.png', scale: '2' }, /^--scale is a number from 0.001 to 1; “2” came\.$/],
+    [{ photo: 'photo.png', recipe: 'rain.json', out: 'o.png', region: '1,2,3' }, /^--region is x,y,width,height/],
+    [
+      { photo: 'photo.png', recipe: 'rain.json', out: 'o.png', region: '9000,9000,10,10' },
+      /^--region lies outside the photo, which is 640 × 420 px\.$/,
+    ],
+    [{ photo: 'photo.png', recipe: 'rain.json', out: 'o.png', size: '3' }, /Unknown option '--size'/],
+  ])('%o ends with 1 and one clear line', async (options, message) => {
+    const { code, error } = await render(options as Record<string, string>)
+    expect(code).toBe(1)
+    expect(error).toMatch(message)
+    expect(error.split('\n')).toHaveLength(1)
+  })
+})
