@@ -29,7 +29,7 @@ export function levels(mean: usize, spread: usize, count: i32, black: f32, white
   }
   const empty = level(splat(0), b, k, g, plain)
   for (let i: usize = 0; i < bytes; i += 16) {
-    const m = f32x4.max(v128.load(mean + i), splat(1e-12))
+    const m = f32x4.pmax(v128.load(mean + i), splat(1e-12))
     const s = v128.load(spread + i)
     // Profile: what a part q of the pixel would have to be a Gaussian streak of, to have this mean and variance.
     const peak = f32x4.mul(f32x4.div(mulAdd(m, m, s), m), splat(<f32>(PROFILE_MEAN / PROFILE_SQUARE)))
@@ -52,7 +52,7 @@ export function levels(mean: usize, spread: usize, count: i32, black: f32, white
     const newMean = v128.bitselect(f32x4.mul(splat(0.5), f32x4.add(low, high)), first, inside)
     const newSecond = v128.bitselect(f32x4.mul(splat(0.5), mulAdd(low, low, f32x4.mul(high, high))), second, inside)
     v128.store(out + i, newMean)
-    v128.store(outSpread + i, f32x4.max(splat(0), f32x4.sub(newSecond, f32x4.mul(newMean, newMean))))
+    v128.store(outSpread + i, f32x4.pmax(splat(0), f32x4.sub(newSecond, f32x4.mul(newMean, newMean))))
   }
 }
 

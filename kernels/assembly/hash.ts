@@ -32,3 +32,15 @@ export function nextHash(h: u32): u32 {
 export function unit(h: u32): f32 {
   return <f32>(h >>> 8) * <f32>(1.0 / 16777216.0)
 }
+
+/** Hashes of four columns, given the hash of their row. */
+// @ts-ignore: decorator
+@inline
+export function hashColumns(columns: v128, rowHash: u32): v128 {
+  let h = v128.xor(i32x4.mul(columns, i32x4.splat(0x8da6b343)), i32x4.splat(rowHash))
+  h = v128.xor(h, i32x4.shr_u(h, 16))
+  h = i32x4.mul(h, i32x4.splat(0x85ebca6b))
+  h = v128.xor(h, i32x4.shr_u(h, 13))
+  h = i32x4.mul(h, i32x4.splat(0xc2b2ae35))
+  return v128.xor(h, i32x4.shr_u(h, 16))
+}

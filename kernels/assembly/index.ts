@@ -2,7 +2,7 @@ export { allocate, release, fill, copyExtended } from './memory'
 export { sine, cosine, exponential, errorFunction } from './math'
 export { encodePlane, decodePlane } from './transfer'
 export {
-  planesFromRgba8, halveRgba8, planeFromU16, u16FromPlane, halveEncoded, areaRows, areaColumns,
+  planesFromRgba8, halveRgba8, planeFromU16, u16FromPlane, halvePlane, areaRows, areaEntryBytes, areaColumns,
   rgba8FromPlanes, histogram,
 } from './picture'
 export {

@@ -21,7 +21,7 @@ function weighted(r: v128, g: v128, b: v128): v128 {
 @inline
 function lightness(y: v128): v128 {
   // CIE 15 lightness, divided by 100. 216/24389 and 24389/27 are the exact constants of the standard.
-  const root = exp2(f32x4.mul(splat(<f32>(1.0 / 3.0)), log2(f32x4.max(y, splat(0.008)))))
+  const root = exp2(f32x4.mul(splat(<f32>(1.0 / 3.0)), log2(f32x4.pmax(y, splat(0.008)))))
   const curve = f32x4.sub(f32x4.mul(splat(1.16), root), splat(0.16))
   return v128.bitselect(f32x4.mul(y, splat(<f32>(24389.0 / 2700.0))), curve, f32x4.le(y, splat(<f32>(216.0 / 24389.0))))
 }
@@ -39,8 +39,8 @@ export function tonePlane(channel: i32, r: usize, g: usize, b: usize, count: i32
     else if (channel == LIGHTNESS) v = lightness(weighted(decode(red), decode(green), decode(blue)))
     else if (channel == GREEN) v = green
     else if (channel == BLUE) v = blue
-    else if (channel == MAXIMUM) v = f32x4.max(red, f32x4.max(green, blue))
-    else if (channel == SATURATION) v = f32x4.sub(f32x4.max(red, f32x4.max(green, blue)), f32x4.min(red, f32x4.min(green, blue)))
+    else if (channel == MAXIMUM) v = f32x4.pmax(red, f32x4.pmax(green, blue))
+    else if (channel == SATURATION) v = f32x4.sub(f32x4.pmax(red, f32x4.pmax(green, blue)), f32x4.pmin(red, f32x4.pmin(green, blue)))
     v128.store(out + i, clamp01(v))
   }
 }
@@ -95,8 +95,8 @@ export function combineMasks(a: usize, b: usize, count: i32, how: i32, strength:
     const y = v128.load(b + i)
     let m = x
     if (how == KEEP) m = f32x4.mul(x, y)
-    else if (how == ADD) m = f32x4.max(x, y)
-    else m = f32x4.max(splat(0), f32x4.sub(x, y))
+    else if (how == ADD) m = f32x4.pmax(x, y)
+    else m = f32x4.pmax(splat(0), f32x4.sub(x, y))
     v128.store(out + i, f32x4.add(x, f32x4.mul(s, f32x4.sub(m, x))))
   }
 }

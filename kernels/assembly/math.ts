@@ -12,7 +12,8 @@ export function splat(value: f32): v128 {
 // @ts-ignore: decorator
 @inline
 export function clamp01(v: v128): v128 {
-  return f32x4.max(f32x4.splat(0), f32x4.min(f32x4.splat(1), v))
+  // The pseudo-minimum and -maximum are one instruction each; a NaN becomes 0.
+  return f32x4.pmax(f32x4.splat(0), f32x4.pmin(f32x4.splat(1), v))
 }
 
 // @ts-ignore: decorator
@@ -31,16 +32,15 @@ export function log2(x: v128): v128 {
   const m = i32x4.add(v128.and(bits, i32x4.splat(0x007fffff)), i32x4.splat(0x3f3504f3))
   const t = f32x4.sub(m, splat(1))
   const z = f32x4.mul(t, t)
-  let y = splat(7.0376836292e-2)
-  y = mulAdd(y, t, splat(-1.151461031e-1))
-  y = mulAdd(y, t, splat(1.167699874e-1))
-  y = mulAdd(y, t, splat(-1.2420140846e-1))
-  y = mulAdd(y, t, splat(1.4249322787e-1))
-  y = mulAdd(y, t, splat(-1.6668057665e-1))
-  y = mulAdd(y, t, splat(2.0000714765e-1))
-  y = mulAdd(y, t, splat(-2.4999993993e-1))
-  y = mulAdd(y, t, splat(3.3333331174e-1))
-  y = f32x4.mul(f32x4.mul(y, t), z)
+  // Paired terms (Estrin), so that the processor can work on them at the same time.
+  const c01 = mulAdd(splat(-2.4999993993e-1), t, splat(3.3333331174e-1))
+  const c23 = mulAdd(splat(-1.6668057665e-1), t, splat(2.0000714765e-1))
+  const c45 = mulAdd(splat(-1.2420140846e-1), t, splat(1.4249322787e-1))
+  const c67 = mulAdd(splat(-1.151461031e-1), t, splat(1.167699874e-1))
+  const low = mulAdd(c23, z, c01)
+  const high = mulAdd(mulAdd(splat(7.0376836292e-2), z, c67), z, c45)
+  const z2 = f32x4.mul(z, z)
+  let y = f32x4.mul(f32x4.mul(mulAdd(high, z2, low), t), z)
   y = f32x4.sub(y, f32x4.mul(splat(0.5), z))
   return mulAdd(f32x4.add(t, y), splat(LOG2E), e)
 }
@@ -49,18 +49,17 @@ export function log2(x: v128): v128 {
 // @ts-ignore: decorator
 @inline
 export function exp2(x: v128): v128 {
-  const clamped = f32x4.max(splat(-126), f32x4.min(splat(126), x))
-  const n = f32x4.nearest(clamped)
-  const f = f32x4.sub(clamped, n)
-  let y = splat(1.5353361883e-4)
-  y = mulAdd(y, f, splat(1.3398874403e-3))
-  y = mulAdd(y, f, splat(9.6184373577e-3))
-  y = mulAdd(y, f, splat(5.5503324712e-2))
-  y = mulAdd(y, f, splat(2.4022647914e-1))
-  y = mulAdd(y, f, splat(6.9314720286e-1))
-  y = mulAdd(y, f, splat(1))
-  const power = i32x4.shl(i32x4.add(i32x4.trunc_sat_f32x4_s(n), i32x4.splat(127)), 23)
-  return f32x4.mul(y, power)
+  const clamped = f32x4.pmax(splat(-126), f32x4.pmin(splat(126), x))
+  // Adding 1.5 * 2^23 rounds to a whole number, which then stands in the low bits.
+  const shifted = f32x4.add(clamped, splat(12582912))
+  const f = f32x4.sub(clamped, f32x4.sub(shifted, splat(12582912)))
+  const z = f32x4.mul(f, f)
+  const c01 = mulAdd(splat(6.9314720286e-1), f, splat(1))
+  const c23 = mulAdd(splat(5.5503324712e-2), f, splat(2.4022647914e-1))
+  const c45 = mulAdd(splat(1.3398874403e-3), f, splat(9.6184373577e-3))
+  const high = mulAdd(mulAdd(splat(1.5353361883e-4), z, c45), z, c23)
+  const power = i32x4.add(i32x4.shl(shifted, 23), i32x4.splat(0x3f800000))
+  return f32x4.mul(mulAdd(high, z, c01), power)
 }
 
 /** x^exponent of four floats; 0 where x <= 0. */
@@ -68,7 +67,7 @@ export function exp2(x: v128): v128 {
 @inline
 export function power(x: v128, exponent: v128): v128 {
   const positive = f32x4.gt(x, splat(0))
-  const y = exp2(f32x4.mul(exponent, log2(f32x4.max(x, splat(1e-30)))))
+  const y = exp2(f32x4.mul(exponent, log2(f32x4.pmax(x, splat(1e-30)))))
   return v128.and(y, positive)
 }
 
@@ -76,7 +75,7 @@ export function power(x: v128, exponent: v128): v128 {
 // @ts-ignore: decorator
 @inline
 export function encode(x: v128): v128 {
-  const curve = f32x4.sub(f32x4.mul(splat(1.055), exp2(f32x4.mul(splat(<f32>(1.0 / 2.4)), log2(f32x4.max(x, splat(0.003)))))), splat(0.055))
+  const curve = f32x4.sub(f32x4.mul(splat(1.055), exp2(f32x4.mul(splat(<f32>(1.0 / 2.4)), log2(f32x4.pmax(x, splat(0.003)))))), splat(0.055))
   return v128.bitselect(f32x4.mul(x, splat(12.92)), curve, f32x4.le(x, splat(0.0031308)))
 }
 
@@ -84,7 +83,7 @@ export function encode(x: v128): v128 {
 // @ts-ignore: decorator
 @inline
 export function decode(x: v128): v128 {
-  const base = f32x4.mul(f32x4.add(f32x4.max(x, splat(0.04)), splat(0.055)), splat(<f32>(1.0 / 1.055)))
+  const base = f32x4.mul(f32x4.add(f32x4.pmax(x, splat(0.04)), splat(0.055)), splat(<f32>(1.0 / 1.055)))
   const curve = exp2(f32x4.mul(splat(2.4), log2(base)))
   return v128.bitselect(f32x4.mul(x, splat(<f32>(1.0 / 12.92))), curve, f32x4.le(x, splat(0.04045)))
 }

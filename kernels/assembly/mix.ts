@@ -35,7 +35,7 @@ function softLight(b: v128, s: v128): v128 {
 // @ts-ignore: decorator
 @inline
 function colorDodge(b: v128, s: v128): v128 {
-  const quotient = f32x4.min(splat(1), f32x4.div(b, f32x4.max(minus1(s), splat(1e-20))))
+  const quotient = f32x4.pmin(splat(1), f32x4.div(b, f32x4.pmax(minus1(s), splat(1e-20))))
   const open = v128.bitselect(splat(1), quotient, f32x4.ge(s, splat(1)))
   return v128.bitselect(splat(0), open, f32x4.le(b, splat(0)))
 }
@@ -43,7 +43,7 @@ function colorDodge(b: v128, s: v128): v128 {
 // @ts-ignore: decorator
 @inline
 function colorBurn(b: v128, s: v128): v128 {
-  const quotient = minus1(f32x4.min(splat(1), f32x4.div(minus1(b), f32x4.max(s, splat(1e-20)))))
+  const quotient = minus1(f32x4.pmin(splat(1), f32x4.div(minus1(b), f32x4.pmax(s, splat(1e-20)))))
   const open = v128.bitselect(splat(0), quotient, f32x4.le(s, splat(0)))
   return v128.bitselect(splat(1), open, f32x4.ge(b, splat(1)))
 }
@@ -54,29 +54,24 @@ function blend(mode: i32, b: v128, s: v128): v128 {
   if (mode == 1) return f32x4.mul(b, s)
   if (mode == 2) return screen(b, s)
   if (mode == 3) return hardLight(s, b)
-  if (mode == 4) return f32x4.min(b, s)
-  if (mode == 5) return f32x4.max(b, s)
+  if (mode == 4) return f32x4.pmin(b, s)
+  if (mode == 5) return f32x4.pmax(b, s)
   if (mode == 6) return colorDodge(b, s)
   if (mode == 7) return colorBurn(b, s)
   if (mode == 8) return hardLight(b, s)
   if (mode == 9) return softLight(b, s)
   if (mode == 10) return f32x4.abs(f32x4.sub(b, s))
   if (mode == 11) return f32x4.sub(f32x4.add(b, s), f32x4.mul(splat(2), f32x4.mul(b, s)))
-  if (mode == 16) return f32x4.min(splat(1), f32x4.add(b, s))
+  if (mode == 16) return f32x4.pmin(splat(1), f32x4.add(b, s))
   if (mode == 17) return clamp01(f32x4.sub(f32x4.add(b, f32x4.add(s, s)), splat(1)))
-  if (mode == 18) return f32x4.max(splat(0), f32x4.sub(b, s))
+  if (mode == 18) return f32x4.pmax(splat(0), f32x4.sub(b, s))
   return s
 }
 
-// A partly covered pixel is read as a streak of Gaussian profile on part of it: exp(-x^2 / 2) at three equal steps of
-// 0 to 2.6, with its mean and mean square. The result is averaged in linear light.
-const NODE_0: f32 = 0.91040
-const NODE_1: f32 = 0.42956
-const NODE_2: f32 = 0.09564
-const PROFILE_MEAN: f32 = 0.47853
-const PROFILE_SQUARE: f32 = 0.34084
+// A partly covered pixel of mean m and variance s is read as a part c = m^2 / (m^2 + s) of it covered by the
+// intensity p = (m^2 + s) / m. The parts are averaged in linear light.
 
-/** Source alpha, at its peak inside the pixel, and coverage, written where the channel loops pick them up. */
+/** Source alpha of the covered part, and coverage, written where the channel loops pick them up. */
 function prepareAlpha(mean: usize, spread: usize, mask: usize, count: i32, amount: f32, alpha: usize, coverage: usize): void {
   const bytes = (<usize>count) << 2
   const k = splat(amount)
@@ -84,23 +79,12 @@ function prepareAlpha(mean: usize, spread: usize, mask: usize, count: i32, amoun
     const m = clamp01(v128.load(mean + i))
     const w = mask != 0 ? f32x4.mul(k, v128.load(mask + i)) : k
     if (spread != 0) {
-      const safe = f32x4.max(m, splat(1e-12))
-      const peak = clamp01(f32x4.mul(f32x4.add(m, f32x4.div(v128.load(spread + i), safe)), splat(PROFILE_MEAN / PROFILE_SQUARE)))
-      const part = f32x4.div(m, f32x4.mul(f32x4.max(peak, splat(1e-12)), splat(PROFILE_MEAN)))
-      // A pixel inside a wide streak is covered evenly.
-      const even = f32x4.ge(part, splat(1))
-      v128.store(alpha + i, f32x4.mul(v128.bitselect(m, peak, even), w))
-      v128.store(coverage + i, f32x4.min(splat(1), part))
+      const safe = f32x4.pmax(m, splat(1e-12))
+      const p = clamp01(f32x4.add(m, f32x4.div(v128.load(spread + i), safe)))
+      v128.store(alpha + i, f32x4.mul(p, w))
+      v128.store(coverage + i, f32x4.pmin(splat(1), f32x4.div(m, f32x4.pmax(p, splat(1e-12)))))
     } else v128.store(alpha + i, f32x4.mul(m, w))
   }
-}
-
-/** Linear light at one place of the profile. */
-// @ts-ignore: decorator
-@inline
-function node(from: v128, change: v128, height: v128, linear: bool): v128 {
-  const value = f32x4.add(from, f32x4.mul(height, change))
-  return linear ? value : decode(value)
 }
 
 // @ts-ignore: decorator
@@ -108,21 +92,12 @@ function node(from: v128, change: v128, height: v128, linear: bool): v128 {
 function finish(base: v128, b: v128, mixed: v128, a: v128, coverage: usize, i: usize, linear: bool): v128 {
   // Working values may lie outside 0-1; the formulas take them clamped, what is not covered keeps them.
   const from = linear ? decode(base) : base
-  const change = f32x4.mul(a, f32x4.sub(mixed, from))
-  let r: v128
+  let r = f32x4.add(from, f32x4.mul(a, f32x4.sub(mixed, from)))
   if (coverage != 0) {
-    const part = v128.load(coverage + i)
-    const even = f32x4.ge(part, splat(1))
     const light = linear ? from : decode(from)
-    let sum = node(from, change, v128.bitselect(splat(1), splat(NODE_0), even), linear)
-    sum = f32x4.add(sum, node(from, change, v128.bitselect(splat(1), splat(NODE_1), even), linear))
-    sum = f32x4.add(sum, node(from, change, v128.bitselect(splat(1), splat(NODE_2), even), linear))
-    const covered = f32x4.mul(sum, splat(<f32>(1.0 / 3.0)))
-    r = encode(f32x4.add(light, f32x4.mul(part, f32x4.sub(covered, light))))
-  } else {
-    r = f32x4.add(from, change)
-    if (linear) r = encode(r)
-  }
+    const covered = linear ? r : decode(r)
+    r = encode(f32x4.add(light, f32x4.mul(v128.load(coverage + i), f32x4.sub(covered, light))))
+  } else if (linear) r = encode(r)
   return v128.bitselect(base, r, f32x4.eq(a, splat(0)))
 }
 
@@ -157,21 +132,21 @@ function lum(r: v128, g: v128, b: v128): v128 {
 // @ts-ignore: decorator
 @inline
 function least(r: v128, g: v128, b: v128): v128 {
-  return f32x4.min(r, f32x4.min(g, b))
+  return f32x4.pmin(r, f32x4.pmin(g, b))
 }
 
 // @ts-ignore: decorator
 @inline
 function most(r: v128, g: v128, b: v128): v128 {
-  return f32x4.max(r, f32x4.max(g, b))
+  return f32x4.pmax(r, f32x4.pmax(g, b))
 }
 
 // @ts-ignore: decorator
 @inline
 function clip(c: v128, l: v128, n: v128, x: v128): v128 {
-  const raised = f32x4.add(l, f32x4.div(f32x4.mul(f32x4.sub(c, l), l), f32x4.max(f32x4.sub(l, n), splat(1e-20))))
+  const raised = f32x4.add(l, f32x4.div(f32x4.mul(f32x4.sub(c, l), l), f32x4.pmax(f32x4.sub(l, n), splat(1e-20))))
   const first = v128.bitselect(raised, c, f32x4.lt(n, splat(0)))
-  const lowered = f32x4.add(l, f32x4.div(f32x4.mul(f32x4.sub(first, l), minus1(l)), f32x4.max(f32x4.sub(x, l), splat(1e-20))))
+  const lowered = f32x4.add(l, f32x4.div(f32x4.mul(f32x4.sub(first, l), minus1(l)), f32x4.pmax(f32x4.sub(x, l), splat(1e-20))))
   return v128.bitselect(lowered, first, f32x4.gt(x, splat(1)))
 }
 
@@ -213,7 +188,7 @@ function mixTriples(
       const sat = f32x4.sub(most(toR, toG, toB), least(toR, toG, toB))
       const low = least(fromR, fromG, fromB)
       const range = f32x4.sub(most(fromR, fromG, fromB), low)
-      const k = v128.bitselect(f32x4.div(sat, f32x4.max(range, splat(1e-20))), splat(0), f32x4.gt(range, splat(0)))
+      const k = v128.bitselect(f32x4.div(sat, f32x4.pmax(range, splat(1e-20))), splat(0), f32x4.gt(range, splat(0)))
       r = f32x4.mul(f32x4.sub(fromR, low), k)
       g = f32x4.mul(f32x4.sub(fromG, low), k)
       b = f32x4.mul(f32x4.sub(fromB, low), k)

@@ -1,5 +1,5 @@
-import { decode, encode, splat, clamp01 } from './math'
-import { hash3 } from './hash'
+import { clamp01, decode, splat } from './math'
+import { hash3, hashColumns } from './hash'
 
 const decodeTable = memory.data(1024)
 let tableReady = false
@@ -21,7 +21,7 @@ function quarter(code: usize): f32 {
 }
 
 /**
- * Three planes of half the size, encoded, each pixel the linear-light mean of 2 by 2 pixels of interleaved 8-bit RGBA.
+ * Three planes of half the size in linear light, each pixel the mean of 2 by 2 pixels of interleaved 8-bit RGBA.
  * `width` and `height` are those of `src`; an odd last row or column counts twice.
  */
 export function halveRgba8(src: usize, width: i32, height: i32, r: usize, g: usize, b: usize): void {
@@ -40,12 +40,6 @@ export function halveRgba8(src: usize, width: i32, height: i32, r: usize, g: usi
       store<f32>(b + at, quarter(top + left + 2) + quarter(top + right + 2) + quarter(bottom + left + 2) + quarter(bottom + right + 2))
     }
   }
-  const bytes = (<usize>(halfWidth * halfHeight)) << 2
-  for (let i: usize = 0; i < bytes; i += 16) {
-    v128.store(r + i, encode(v128.load(r + i)))
-    v128.store(g + i, encode(v128.load(g + i)))
-    v128.store(b + i, encode(v128.load(b + i)))
-  }
 }
 
 /** Three planes 0-1 from interleaved 8-bit RGBA. */
@@ -55,18 +49,18 @@ export function planesFromRgba8(src: usize, count: i32, r: usize, g: usize, b: u
   const mask = i32x4.splat(0xff)
   for (let i: usize = 0; i < bytes; i += 16) {
     const v = v128.load(src + i)
-    v128.store(r + i, f32x4.mul(f32x4.convert_i32x4_u(v128.and(v, mask)), k))
-    v128.store(g + i, f32x4.mul(f32x4.convert_i32x4_u(v128.and(i32x4.shr_u(v, 8), mask)), k))
-    v128.store(b + i, f32x4.mul(f32x4.convert_i32x4_u(v128.and(i32x4.shr_u(v, 16), mask)), k))
+    v128.store(r + i, f32x4.mul(f32x4.convert_i32x4_s(v128.and(v, mask)), k))
+    v128.store(g + i, f32x4.mul(f32x4.convert_i32x4_s(v128.and(i32x4.shr_u(v, 8), mask)), k))
+    v128.store(b + i, f32x4.mul(f32x4.convert_i32x4_s(v128.and(i32x4.shr_u(v, 16), mask)), k))
   }
 }
 
 /** One plane 0-1 from 16-bit codes. */
 export function planeFromU16(src: usize, count: i32, dst: usize): void {
-  const k = splat(65535)
+  const k = splat(<f32>(1.0 / 65535.0))
   for (let i = 0; i < count; i += 4) {
     const v = v128.load64_zero(src + ((<usize>i) << 1))
-    v128.store(dst + ((<usize>i) << 2), f32x4.div(f32x4.convert_i32x4_u(i32x4.extend_low_i16x8_u(v)), k))
+    v128.store(dst + ((<usize>i) << 2), f32x4.mul(f32x4.convert_i32x4_s(i32x4.extend_low_i16x8_u(v)), k))
   }
 }
 
@@ -82,24 +76,42 @@ export function u16FromPlane(src: usize, count: i32, dst: usize): void {
 /**
  * Area mean along x: pixel i of the whole output row covers [i * step, (i + 1) * step) of the whole source row,
  * step >= 1. `src` begins at source pixel `srcFirst`, `dst` at output pixel `first`. Outside, the border repeats.
+ * `table` has `areaEntryBytes(step)` bytes for each output pixel.
  */
-export function areaRows(src: usize, width: i32, height: i32, srcFirst: i32, step: f64, first: i32, dst: usize, outWidth: i32): void {
-  const norm = <f32>(1.0 / step)
+export function areaRows(src: usize, width: i32, height: i32, srcFirst: i32, step: f64, first: i32, dst: usize, outWidth: i32, table: usize): void {
+  // For each output pixel: first source pixel, number of them, their weights. The same for every row.
+  const entry = areaEntryBytes(step)
   for (let x = 0; x < outWidth; x++) {
     const from = <f64>(first + x) * step
     const to = <f64>(first + x + 1) * step
     const i0 = <i32>Math.floor(from)
     const i1 = <i32>Math.ceil(to) - 1
-    for (let y = 0; y < height; y++) {
-      const row = src + ((<usize>(y * width)) << 2)
-      let sum: f32 = 0
-      for (let i = i0; i <= i1; i++) {
-        const cover = <f32>(Math.min(to, <f64>(i + 1)) - Math.max(from, <f64>i))
-        sum += cover * load<f32>(row + ((<usize>min(max(i - srcFirst, 0), width - 1)) << 2))
-      }
-      store<f32>(dst + ((<usize>(y * outWidth + x)) << 2), sum * norm)
+    const at = table + (<usize>x) * entry
+    store<i32>(at, i0 - srcFirst)
+    store<i32>(at + 4, i1 - i0 + 1)
+    for (let i = i0; i <= i1; i++) {
+      store<f32>(at + 8 + ((<usize>(i - i0)) << 2), <f32>((Math.min(to, <f64>(i + 1)) - Math.max(from, <f64>i)) / step))
     }
   }
+  for (let y = 0; y < height; y++) {
+    const row = src + ((<usize>(y * width)) << 2)
+    const out = dst + ((<usize>(y * outWidth)) << 2)
+    for (let x = 0; x < outWidth; x++) {
+      const at = table + (<usize>x) * entry
+      const i0 = load<i32>(at)
+      const count = load<i32>(at + 4)
+      let sum: f32 = 0
+      for (let k = 0; k < count; k++) {
+        sum += load<f32>(at + 8 + ((<usize>k) << 2)) * load<f32>(row + ((<usize>min(max(i0 + k, 0), width - 1)) << 2))
+      }
+      store<f32>(out + ((<usize>x) << 2), sum)
+    }
+  }
+}
+
+/** Bytes that `areaRows` needs in its table for each output pixel. */
+export function areaEntryBytes(step: f64): usize {
+  return 8 + 4 * <usize>(Math.ceil(step) + 2)
 }
 
 /** Area mean along y, as `areaRows`. */
@@ -125,24 +137,32 @@ export function areaColumns(src: usize, width: i32, height: i32, srcFirst: i32, 
 
 // @ts-ignore: decorator
 @inline
-function ditherCode(value: f32, x: i32, y: i32, channel: i32, dither: f32): u32 {
-  const noise = <f32>(hash3(x, y, channel) >>> 8) * <f32>(1.0 / 16777216.0) - <f32>0.5
-  const v = value * 255 + <f32>0.5 + noise * dither
-  return <u32>max<f32>(0, min<f32>(255, floor<f32>(v)))
+function ditheredCodes(value: v128, noise: v128, dither: v128): v128 {
+  // `noise` holds 10 random bits.
+  const offset = f32x4.mul(f32x4.sub(f32x4.convert_i32x4_s(noise), splat(511.5)), dither)
+  const v = f32x4.add(f32x4.add(f32x4.mul(value, splat(255)), splat(0.5)), offset)
+  return i32x4.trunc_sat_f32x4_s(f32x4.pmax(splat(0), f32x4.pmin(splat(255), v)))
 }
 
 /**
- * Interleaved 8-bit RGBA from three planes, with dithering of less than half a code: a value that is
- * a code already stays that code. (x, y) is the place of the first pixel on the grid of the whole picture.
+ * Interleaved 8-bit RGBA from three planes, with dithering of `dither` codes in all (below 1: a value that is a code
+ * already stays that code). (x, y) is the place of the first pixel on the grid of the whole picture. Rows may write up
+ * to 12 bytes past their end, into the next row or the slack of the block.
  */
 export function rgba8FromPlanes(r: usize, g: usize, b: usize, width: i32, height: i32, x: i32, y: i32, dither: f32, dst: usize): void {
+  const tenBits = i32x4.splat(0x3ff)
+  const strength = splat(dither / 1024)
   for (let row = 0; row < height; row++) {
-    for (let column = 0; column < width; column++) {
+    const rowHash = hash3(y + row, 0x2545f491, 0)
+    for (let column = 0; column < width; column += 4) {
       const at = (<usize>(row * width + column)) << 2
-      const red = ditherCode(load<f32>(r + at), x + column, y + row, 0, dither)
-      const green = ditherCode(load<f32>(g + at), x + column, y + row, 1, dither)
-      const blue = ditherCode(load<f32>(b + at), x + column, y + row, 2, dither)
-      store<u32>(dst + at, red | (green << 8) | (blue << 16) | 0xff000000)
+      const h = hashColumns(i32x4.add(i32x4.splat(x + column), i32x4(0, 1, 2, 3)), rowHash)
+      const red = ditheredCodes(v128.load(r + at), v128.and(h, tenBits), strength)
+      const green = ditheredCodes(v128.load(g + at), v128.and(i32x4.shr_u(h, 10), tenBits), strength)
+      const blue = ditheredCodes(v128.load(b + at), v128.and(i32x4.shr_u(h, 20), tenBits), strength)
+      const low = v128.or(red, i32x4.shl(green, 8))
+      const high = v128.or(i32x4.shl(blue, 16), i32x4.splat(0xff000000))
+      v128.store(dst + at, v128.or(low, high))
     }
   }
 }
@@ -157,8 +177,8 @@ export function histogram(src: usize, count: i32, bins: usize, binCount: i32): v
   }
 }
 
-/** Linear-light halving of encoded planes in place of three steps: decode, mean of 2 by 2, encode. */
-export function halveEncoded(src: usize, width: i32, height: i32, dst: usize): void {
+/** Half the size, each pixel the mean of 2 by 2. `width` and `height` are those of `src`, and even. */
+export function halvePlane(src: usize, width: i32, height: i32, dst: usize): void {
   const half = width >> 1
   const rowBytes = (<usize>width) << 2
   for (let y = 0; y < height; y += 2) {
@@ -167,11 +187,11 @@ export function halveEncoded(src: usize, width: i32, height: i32, dst: usize): v
     const out = dst + ((<usize>((y >> 1) * half)) << 2)
     for (let x = 0; x < half; x += 4) {
       const at = (<usize>x) << 3
-      const s0 = f32x4.add(decode(v128.load(top + at)), decode(v128.load(bottom + at)))
-      const s1 = f32x4.add(decode(v128.load(top + at + 16)), decode(v128.load(bottom + at + 16)))
+      const s0 = f32x4.add(v128.load(top + at), v128.load(bottom + at))
+      const s1 = f32x4.add(v128.load(top + at + 16), v128.load(bottom + at + 16))
       const even = v128.shuffle<f32>(s0, s1, 0, 2, 4, 6)
       const odd = v128.shuffle<f32>(s0, s1, 1, 3, 5, 7)
-      v128.store(out + ((<usize>x) << 2), encode(f32x4.mul(f32x4.add(even, odd), splat(0.25))))
+      v128.store(out + ((<usize>x) << 2), f32x4.mul(f32x4.add(even, odd), splat(0.25)))
     }
   }
 }

@@ -10,12 +10,20 @@ const LENGTH_CLASSES = 8
 const TABLE: i32 = 512
 const TABLE_BYTES: usize = (TABLE + 4) * 4
 
-// Profiles over the distance from the middle of a streak, in steps of reach / (TABLE - 1), and those of their squares.
-const alongTables = memory.data(LENGTH_CLASSES * (TABLE + 4) * 4)
-const alongSquareTables = memory.data(LENGTH_CLASSES * (TABLE + 4) * 4)
-const acrossTable = memory.data((TABLE + 4) * 4)
-const acrossSquareTable = memory.data((TABLE + 4) * 4)
+// Profiles over the distance from the middle of a streak, in steps of reach / (TABLE - 1): along for each length class,
+// then across, then the same of their squares. The last SLOTS sets stay, since every tile asks for the same ones.
+const SLOTS = 32
+const KEY_NUMBERS = 7
+const SET_BYTES: usize = TABLE_BYTES * (2 * LENGTH_CLASSES + 2)
+const slotKeys = memory.data(SLOTS * KEY_NUMBERS * 8)
+const slotSets = memory.data(SLOTS * 8)
+let nextSlot = 0
 const integral = memory.data((TABLE + 4) * 8)
+
+let alongTables: usize = 0
+let alongSquareTables: usize = 0
+let acrossTable: usize = 0
+let acrossSquareTable: usize = 0
 
 const SQRT2: f64 = 1.4142135623730951
 const REACH_IN_SIGMAS = 3.6
@@ -107,7 +115,40 @@ let reachAcross: f64 = 0
 let alongScale: f32 = 0
 let acrossScale: f32 = 0
 
+/** Points the tables at the slot that holds these numbers, or at the oldest one. Returns whether it holds them already. */
+function findSlot(sigma: f64, blur: f64, length: f64, lengthVariation: f64, taper: f64, angle: f64, pitch: f64): bool {
+  let slot = 0
+  let known = false
+  while (slot < SLOTS && !known) {
+    const key = slotKeys + (<usize>slot) * KEY_NUMBERS * 8
+    known =
+      load<f64>(key) == sigma && load<f64>(key, 8) == blur && load<f64>(key, 16) == length && load<f64>(key, 24) == lengthVariation &&
+      load<f64>(key, 32) == taper && load<f64>(key, 40) == angle && load<f64>(key, 48) == pitch
+    if (!known) slot++
+  }
+  if (!known) {
+    slot = nextSlot
+    nextSlot = (nextSlot + 1) % SLOTS
+    const key = slotKeys + (<usize>slot) * KEY_NUMBERS * 8
+    store<f64>(key, sigma)
+    store<f64>(key, blur, 8)
+    store<f64>(key, length, 16)
+    store<f64>(key, lengthVariation, 24)
+    store<f64>(key, taper, 32)
+    store<f64>(key, angle, 40)
+    store<f64>(key, pitch, 48)
+  }
+  const place = slotSets + ((<usize>slot) << 3)
+  if (load<usize>(place) == 0) store<usize>(place, heap.alloc(SET_BYTES))
+  alongTables = load<usize>(place)
+  acrossTable = alongTables + LENGTH_CLASSES * TABLE_BYTES
+  alongSquareTables = acrossTable + TABLE_BYTES
+  acrossSquareTable = alongSquareTables + LENGTH_CLASSES * TABLE_BYTES
+  return known
+}
+
 function prepareTables(sigma: f64, blur: f64, length: f64, lengthVariation: f64, taper: f64, angle: f64, pitch: f64, squares: bool): void {
+  const known = findSlot(sigma, blur, length, lengthVariation, taper, angle, pitch)
   // At full size a pixel is a sample of the profile widened by its own variance, 1/12 px². A pixel of the reduced grid
   // is the mean of pitch² of those, which together are as wide as a box of variance (pitch² - 1) / 12.
   const sharp = Math.sqrt(sigma * sigma + 1.0 / 12.0)
@@ -122,9 +163,9 @@ function prepareTables(sigma: f64, blur: f64, length: f64, lengthVariation: f64,
   reachAlong = 0.5 * longest + REACH_IN_SIGMAS * softest + margin
   acrossScale = <f32>(<f64>(TABLE - 1) / reachAcross)
   alongScale = <f32>(<f64>(TABLE - 1) / reachAlong)
+  if (known) return
   // The last entries stay zero, so that a footprint ends without a step.
-  memory.fill(acrossTable, 0, TABLE_BYTES)
-  memory.fill(alongTables, 0, TABLE_BYTES * LENGTH_CLASSES)
+  memory.fill(alongTables, 0, SET_BYTES)
   for (let i = 0; i < TABLE - 1; i++) {
     const v = <f64>i / <f64>acrossScale
     store<f32>(acrossTable + ((<usize>i) << 2), <f32>((sharp / across) * NativeMath.exp((-0.5 * v * v) / (across * across))))
@@ -160,6 +201,8 @@ export function drawStreaks(
   const squares = spread != 0
   prepareTables(sigma, blur, length, lengthVariation, taper, angle + turn, pitch, squares)
   const reach = Math.sqrt(reachAlong * reachAlong + reachAcross * reachAcross)
+  const cosAngle = NativeMath.cos(angle + turn)
+  const sinAngle = NativeMath.sin(angle + turn)
   const cosTurn = NativeMath.cos(turn)
   const sinTurn = NativeMath.sin(turn)
   // The rectangle, turned back: its middle, and how far its corners reach from there.
@@ -191,14 +234,20 @@ export function drawStreaks(
         h = nextHash(h)
         const lengthClass = <i32>(h >>> 29)
         h = nextHash(h)
-        let direction = angle
+        let deviation: f64 = 0
         if (bend != 0) {
           const own = unit(h) + unit(nextHash(h)) - 1
-          direction += bend * (0.55 * <f64>gust(x / gustScale, y / gustScale, seed ^ 0x51ed27) + 0.45 * <f64>own)
+          deviation = bend * (0.55 * <f64>gust(x / gustScale, y / gustScale, seed ^ 0x51ed27) + 0.45 * <f64>own)
         }
         const placedX = centreX + cosTurn * (x - centreX) + sinTurn * (y - centreY) + shiftX
         const placedY = centreY - sinTurn * (x - centreX) + cosTurn * (y - centreY) + shiftY
-        drawOne(mean, spread, width, height, gridX, gridY, pitchX, pitchY, placedX, placedY, direction + turn, peak, lengthClass)
+        // The bend is small: its sine and cosine are short series, exact to 1e-7 up to 15 degrees.
+        const d2 = deviation * deviation
+        const sinDeviation = deviation * (1 - d2 * (1.0 / 6.0 - d2 * (1.0 / 120.0 - d2 / 5040.0)))
+        const cosDeviation = 1 - d2 * (0.5 - d2 * (1.0 / 24.0 - d2 / 720.0))
+        const dirX = cosAngle * cosDeviation - sinAngle * sinDeviation
+        const dirY = -(sinAngle * cosDeviation + cosAngle * sinDeviation)
+        drawOne(mean, spread, width, height, gridX, gridY, pitchX, pitchY, placedX, placedY, dirX, dirY, peak, lengthClass)
       }
     }
   }
@@ -206,10 +255,8 @@ export function drawStreaks(
 
 function drawOne(
   mean: usize, spread: usize, width: i32, height: i32, gridX: i32, gridY: i32, pitchX: f64, pitchY: f64,
-  x: f64, y: f64, angle: f64, peak: f32, lengthClass: i32,
+  x: f64, y: f64, dirX: f64, dirY: f64, peak: f32, lengthClass: i32,
 ): void {
-  const dirX = NativeMath.cos(angle)
-  const dirY = -NativeMath.sin(angle)
   const extentX = Math.abs(dirX) * reachAlong + Math.abs(dirY) * reachAcross
   const extentY = Math.abs(dirY) * reachAlong + Math.abs(dirX) * reachAcross
   const row0 = max(0, <i32>Math.floor((y - extentY) / pitchY) - gridY)

@@ -5,7 +5,7 @@ const require = createRequire(import.meta.url)
 
 const codecs: Record<CodecName, string> = {
   jpegDecoder: '@jsquash/jpeg/codec/dec/mozjpeg_dec.wasm',
-  jpegEncoder: '@jsquash/jpeg/codec/enc/mozjpeg_enc.wasm',
+  jpegEncoder: '@cornerstonejs/codec-libjpeg-turbo-8bit/wasm',
   png: '@jsquash/png/codec/pkg/squoosh_png_bg.wasm',
   webpDecoder: '@jsquash/webp/codec/dec/webp_dec.wasm',
   avifDecoder: '@jsquash/avif/codec/dec/avif_dec.wasm',

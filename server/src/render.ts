@@ -112,8 +112,8 @@ async function renderFile(task: Task, pool: RenderPool): Promise<void> {
   const rect = rectFor(task.region, grid, photo)
   const node = sceneGraph({ photo, effects: effectsFor(recipe, photo) })
   const pixels = await pool.renderPixels({ node, grid, rect, tileSize: TILE, priority: priorities.export })
-  const bytes = await pool.encode(pixels, rect.width, rect.height, { format: task.format, quality: task.quality })
-  await writeFile(task.out, new Uint8Array(bytes)).catch((error: NodeJS.ErrnoException) => {
+  const file = await pool.encode(pixels, rect.width, rect.height, { format: task.format, quality: task.quality })
+  await writeFile(task.out, new Uint8Array(await file.arrayBuffer())).catch((error: NodeJS.ErrnoException) => {
     throw new UserProblem(`“${task.out}” cannot be written: ${error.code}.`)
   })
 }

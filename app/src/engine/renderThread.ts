@@ -1,5 +1,5 @@
 import jpegDecoder from '@jsquash/jpeg/codec/dec/mozjpeg_dec.wasm?url'
-import jpegEncoder from '@jsquash/jpeg/codec/enc/mozjpeg_enc.wasm?url'
+import jpegEncoder from '@cornerstonejs/codec-libjpeg-turbo-8bit/wasm?url'
 import avifDecoder from '@jsquash/avif/codec/dec/avif_dec.wasm?url'
 import png from '@jsquash/png/codec/pkg/squoosh_png_bg.wasm?url'
 import webpDecoder from '@jsquash/webp/codec/dec/webp_dec.wasm?url'

@@ -65,6 +65,5 @@ async function makeFile(
     onProgress: (done) => onProgress({ doing: 'Computing the picture', done }),
   })
   onProgress({ doing: `Writing the ${options.format.toUpperCase()} file` })
-  const bytes = await pool.encode(pixels, grid.width, grid.height, options)
-  return new Blob([bytes], { type: `image/${options.format}` })
+  return pool.encode(pixels, grid.width, grid.height, options)
 }

@@ -1,10 +1,8 @@
 import { SCENE_VERSION, type Effect, type Scene, type Size } from '@welkinar/core'
-import { renderPool } from '../engine/engine'
 import { decodeInThreads, rememberOpen, type OpenPhoto } from '../engine/photos'
 import { photoId, savePhotoFile } from '../storage/photos'
 import { addScene } from '../storage/scenes'
 import { isOutOfRoom } from '../storage/database'
-import { renderThumbnail } from '../workbench/useThumbnail'
 import { UserProblem } from '@welkinar/core'
 
 interface NewScene {
@@ -22,7 +20,8 @@ export async function addPhoto(file: File, reduce = false): Promise<NewScene> {
   const id = await photoId(file)
   const photo = await decodeInThreads(id, file, file.name, reduce)
   const scene = sceneOf(photo, file.name, nameFrom(file.name), [])
-  await storeScene(scene, file, photo, reduce)
+  // The Workbench makes the picture for the Shelf; nobody waits for it here.
+  await storeScene(scene, file, photo, { reduced: reduce })
   return { id: scene.id, notices: photo.notices }
 }
 
@@ -42,10 +41,21 @@ export function sceneOf(photo: Size & { readonly id: string }, fileName: string,
   }
 }
 
-/** Stores a scene with its photo and its picture for the Shelf. */
-export async function storeScene(scene: Scene, file: Blob, photo: OpenPhoto, reduced = false): Promise<void> {
+interface StoreOptions {
+  /** The photo is over the size limit and opened reduced. */
+  readonly reduced?: boolean
+  /** Its picture for the Shelf, if it is there already. */
+  readonly thumbnail?: Blob
+}
+
+/** Stores a scene with its photo, which the threads hold already. */
+export async function storeScene(
+  scene: Scene,
+  file: Blob,
+  photo: OpenPhoto,
+  { reduced = false, thumbnail }: StoreOptions = {},
+): Promise<void> {
   rememberOpen(photo)
-  const thumbnail = await renderThumbnail(await renderPool(), scene)
   try {
     await savePhotoFile({ id: photo.id, fileName: scene.photo.fileName, file, reduced })
     await addScene(scene, thumbnail)

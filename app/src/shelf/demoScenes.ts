@@ -1,7 +1,9 @@
 import { effectsFor, parseRecipe } from '@welkinar/core'
+import { renderPool } from '../engine/engine'
 import { decodeInThreads } from '../engine/photos'
 import { database } from '../storage/database'
 import { photoId } from '../storage/photos'
+import { renderThumbnail } from '../workbench/useThumbnail'
 import { sceneOf, storeScene } from './addPhoto'
 
 /** The finished scenes that are on the Shelf at the first start. */
@@ -16,7 +18,8 @@ export async function addDemoScenes(): Promise<void> {
     const [file, recipeText] = await Promise.all([fetchDemo(photoName).then((r) => r.blob()), fetchDemo(recipeName).then((r) => r.text())])
     const photo = await decodeInThreads(await photoId(file), file, photoName, false)
     const recipe = parseRecipe(recipeText, recipeName)
-    await storeScene(sceneOf(photo, photoName, recipe.name, effectsFor(recipe, photo)), file, photo)
+    const scene = sceneOf(photo, photoName, recipe.name, effectsFor(recipe, photo))
+    await storeScene(scene, file, photo, { thumbnail: await renderThumbnail(await renderPool(), scene) })
   }
   await database.settings.put({ name: SETTING, value: true })
 }

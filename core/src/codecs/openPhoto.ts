@@ -39,7 +39,7 @@ export async function openPhoto(bytes: Uint8Array, fileName: string, load: LoadC
   const decoded = await decodeOrExplain(bytes, fileName, format, load)
   checkSize(decoded, fileName, allowLarge)
   const notices = isAnimatedPng(bytes, format) ? [`“${fileName}” is an animation; its first picture was opened.`] : []
-  const transparent = layOnWhite(decoded.data)
+  const transparent = format !== 'jpeg' && layOnWhite(decoded.data)
   if (transparent) notices.push(`“${fileName}” has transparent parts; they were laid on white.`)
   return { full: toLevel(decoded, await readOrientation(bytes, format)), notices }
 }

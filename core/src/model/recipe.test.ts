@@ -17,7 +17,7 @@ const recipe = () => ({
 
 /** The recipe with one value at a path replaced. */
 function changed(path: string, value: unknown): string {
-  const made = recipe()
+  const made = structuredClone(recipe())
   const parts = path.split('.')
   const last = parts.pop()!
   const parent = parts.reduce<Record<string, unknown>>((at, part) => at[part] as Record<string, unknown>, made as never)

@@ -4,18 +4,19 @@ import type { Scratch } from '../planes/scratch'
 import type { PhotoLevel } from './photoData'
 
 /**
- * Red, green and blue planes (sRGB-encoded, 0-1) of a rectangle of one level, as scratch blocks.
- * Outside the level its border repeats.
+ * Red, green and blue planes (0-1, encoded as the level is) of a rectangle of one level. Outside the level its border repeats.
+ * @param planeFor gives the blocks of the planes; by default scratch blocks too
  */
-export function loadLevelRows(kernels: Kernels, scratch: Scratch, level: PhotoLevel, rect: Rect): number[] {
+export function loadLevelRows(kernels: Kernels, scratch: Scratch, level: PhotoLevel, rect: Rect, planeFor: Scratch = scratch): number[] {
   const inside = clampInto(rect, { x: 0, y: 0, width: level.width, height: level.height })
   const count = inside.width * inside.height
-  const planes = [0, 1, 2].map(() => scratch(count * 4))
+  const fits = sameRect(inside, rect)
+  const planes = [0, 1, 2].map(() => (fits ? planeFor : scratch)(count * 4))
   if (level.format === 'rgba8') loadRgba8(kernels, scratch, level, inside, planes)
   else loadRgb16(kernels, scratch, level, inside, planes)
-  if (sameRect(inside, rect)) return planes
+  if (fits) return planes
   return planes.map((plane) => {
-    const extended = scratch(rect.width * rect.height * 4)
+    const extended = planeFor(rect.width * rect.height * 4)
     const { x, y } = { x: rect.x - inside.x, y: rect.y - inside.y }
     kernels.copyExtended(plane, inside.width, inside.height, x, y, extended, rect.width, rect.height)
     return extended

@@ -22,7 +22,7 @@ function halveLevel(kernels: Kernels, level: PhotoLevel): PhotoLevel {
   const height = Math.ceil(level.height / 2)
   const pixels = sharedBuffer(width * height * 6)
   const target = new Uint16Array(pixels)
-  const halve = level.format === 'rgba8' ? halveRgba8Rows : halveRgb16Rows
+  const halve = level.format === 'rgba8' ? halveRgba8Rows : halvePlaneRows
   for (let y = 0; y < height; y += BAND_ROWS) {
     const rows = Math.min(BAND_ROWS, height - y)
     withScratch(kernels, (scratch) => {
@@ -33,7 +33,7 @@ function halveLevel(kernels: Kernels, level: PhotoLevel): PhotoLevel {
       })
     })
   }
-  return { width, height, format: 'rgb16', pixels }
+  return { width, height, format: 'linear16', pixels }
 }
 
 function halveRgba8Rows(kernels: Kernels, scratch: Scratch, level: PhotoLevel, y: number, rows: number): number[] {
@@ -48,12 +48,13 @@ function halveRgba8Rows(kernels: Kernels, scratch: Scratch, level: PhotoLevel, y
 }
 
 /** An odd last row or column is halved with a copy of itself. */
-function halveRgb16Rows(kernels: Kernels, scratch: Scratch, level: PhotoLevel, y: number, rows: number): number[] {
+function halvePlaneRows(kernels: Kernels, scratch: Scratch, level: PhotoLevel, y: number, rows: number): number[] {
   const width = Math.ceil(level.width / 2)
   const rect = { x: 0, y: 2 * y, width: 2 * width, height: 2 * rows }
   return loadLevelRows(kernels, scratch, level, rect).map((plane) => {
     const half = scratch(width * rows * 4)
-    kernels.halveEncoded(plane, 2 * width, 2 * rows, half)
+    if (level.format === 'rgb16') kernels.decodePlane(plane, plane, rect.width * rect.height)
+    kernels.halvePlane(plane, rect.width, rect.height, half)
     return half
   })
 }

@@ -97,7 +97,7 @@ export class RenderPool {
   }
 
   /** Encodes a picture; `pixels` is handed over and empty afterwards. */
-  encode(pixels: Uint8ClampedArray<ArrayBuffer>, width: number, height: number, options: ExportOptions): Promise<ArrayBuffer> {
+  encode(pixels: Uint8ClampedArray<ArrayBuffer>, width: number, height: number, options: ExportOptions): Promise<Blob> {
     return this.queue.run(priorities.export, (worker) => worker.encode(transfer(pixels, [pixels.buffer]), width, height, options))
   }
 

@@ -24,6 +24,19 @@ export type Look =
   | { readonly kind: 'step'; readonly effectId: string; readonly step: StepName }
   | { readonly kind: 'alone'; readonly effectId: string }
 
+/** Fields by the controls that they come from: an effect that did not change keeps its field as it is. */
+const fields = new WeakMap<object, { readonly size: string; readonly node: GraphNode }>()
+
+function shapedField({ kind, controls }: Effect, photo: Size): GraphNode {
+  const size = `${kind} ${photo.width} ${photo.height}`
+  const known = fields.get(controls)
+  if (known?.size === size) return known.node
+  const node = definitionOf(kind).shape(controls, photo)
+  // Only a frozen object, such as those of the history, is sure to stay as it is.
+  if (Object.isFrozen(controls)) fields.set(controls, { size, node })
+  return node
+}
+
 const BLACK: Rgb = [0, 0, 0]
 const WHITE: Rgb = [1, 1, 1]
 
@@ -59,7 +72,7 @@ function stackUpTo(source: PictureSource, count: number): GraphNode {
 
 function effectNode(effect: Effect, source: PictureSource, beneath: GraphNode): GraphNode {
   if (!effect.on || effect.mix.amount === 0) return beneath
-  const field = definitionOf(effect.kind).shape(effect.controls, source.photo)
+  const field = shapedField(effect, source.photo)
   const mask = whereNode(effect.where, photoNode(source.photo.id), beneath)
   return mixNode(beneath, field, mask, {
     mode: effect.mix.mode,
@@ -70,7 +83,7 @@ function effectNode(effect: Effect, source: PictureSource, beneath: GraphNode): 
 }
 
 function aloneNode(effect: Effect, source: PictureSource, beneath: GraphNode, colour: Rgb, masked: boolean): GraphNode {
-  const field = definitionOf(effect.kind).shape(effect.controls, source.photo)
+  const field = shapedField(effect, source.photo)
   const mask = masked ? whereNode(effect.where, photoNode(source.photo.id), beneath) : undefined
   return onBlack(field, colour, mask)
 }

@@ -30,12 +30,10 @@ export function photoNode(id: string): GraphNode {
 }
 
 function copyPixels(context: RunContext, level: PhotoLevel, rect: Rect): number[] {
-  const count = rect.width * rect.height
-  return loadLevelRows(context.kernels, context.scratch, level, rect).map((plane) => {
-    const own = context.plane(count)
-    context.kernels.copyExtended(plane, rect.width, rect.height, 0, 0, own, rect.width, rect.height)
-    return own
-  })
+  const { kernels, scratch } = context
+  const planes = loadLevelRows(kernels, scratch, level, rect, (bytes) => context.plane(bytes / 4))
+  if (level.format === 'linear16') for (const plane of planes) kernels.encodePlane(plane, plane, rect.width * rect.height)
+  return planes
 }
 
 function areaMeans(context: RunContext, level: PhotoLevel, rect: Rect, stepX: number, stepY: number): number[] {
@@ -44,13 +42,13 @@ function areaMeans(context: RunContext, level: PhotoLevel, rect: Rect, stepX: nu
   const y = Math.floor(rect.y * stepY)
   const width = Math.ceil((rect.x + rect.width) * stepX) - x
   const height = Math.ceil((rect.y + rect.height) * stepY) - y
-  const planes = loadLevelRows(kernels, scratch, level, { x, y, width, height })
-  return planes.map((plane) => {
-    const narrowed = scratch(rect.width * height * 4)
+  const table = scratch(rect.width * kernels.areaEntryBytes(stepX))
+  const flattened = scratch(width * rect.height * 4)
+  return loadLevelRows(kernels, scratch, level, { x, y, width, height }).map((plane) => {
     const own = context.plane(rect.width * rect.height)
-    kernels.decodePlane(plane, plane, width * height)
-    kernels.areaRows(plane, width, height, x, stepX, rect.x, narrowed, rect.width)
-    kernels.areaColumns(narrowed, rect.width, height, y, stepY, rect.y, own, rect.height)
+    if (level.format !== 'linear16') kernels.decodePlane(plane, plane, width * height)
+    kernels.areaColumns(plane, width, height, y, stepY, rect.y, flattened, rect.height)
+    kernels.areaRows(flattened, width, rect.height, x, stepX, rect.x, own, rect.width, table)
     kernels.encodePlane(own, own, rect.width * rect.height)
     return own
   })
