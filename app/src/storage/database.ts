@@ -45,9 +45,9 @@ class WelkinarDatabase extends Dexie {
 
 export const database = new WelkinarDatabase()
 
-/** Whether an error of the database means that there is no room left. */
+/** Whether an error of the database, or one that it wraps, means that there is no room left. */
 export function isOutOfRoom(error: unknown): boolean {
-  const name = (error as { name?: string; inner?: { name?: string } } | null)?.name
-  const inner = (error as { inner?: { name?: string } } | null)?.inner?.name
-  return name === 'QuotaExceededError' || inner === 'QuotaExceededError'
+  const { name, inner, failures } = (error ?? {}) as { name?: string; inner?: unknown; failures?: unknown[] }
+  if (name === 'QuotaExceededError') return true
+  return (inner !== undefined && inner !== error && isOutOfRoom(inner)) || (failures ?? []).some(isOutOfRoom)
 }

@@ -51,7 +51,8 @@ export async function addScene(scene: Scene, thumbnail?: Blob): Promise<void> {
 /** Writes the scene and the history entries from `firstChanged` on, in one transaction. */
 export async function saveScene(scene: Scene, history: readonly HistoryEntry[], position: number, firstChanged: number): Promise<void> {
   await database.transaction('rw', database.scenes, database.history, async () => {
-    await database.scenes.update(scene.id, { document: scene, edited: scene.edited, position })
+    const stored = await database.scenes.get(scene.id)
+    await database.scenes.put({ ...stored, id: scene.id, document: scene, edited: scene.edited, position })
     const first = history[0]?.index ?? 0
     await database.history.where('[sceneId+index]').between([scene.id, firstChanged], [scene.id, Infinity]).delete()
     await database.history.where('[sceneId+index]').between([scene.id, -Infinity], [scene.id, first], true, false).delete()
