@@ -62,13 +62,6 @@ export function addPlanes(a: usize, b: usize, count: i32, out: usize): void {
   for (let i: usize = 0; i < bytes; i += 16) v128.store(out + i, f32x4.add(v128.load(a + i), v128.load(b + i)))
 }
 
-/** out = src * factor. */
-export function scalePlane(src: usize, count: i32, factor: f32, out: usize): void {
-  const bytes = (<usize>count) << 2
-  const k = splat(factor)
-  for (let i: usize = 0; i < bytes; i += 16) v128.store(out + i, f32x4.mul(k, v128.load(src + i)))
-}
-
 /**
  * Affine placement with bilinear reading: pixel (x, y) of `dst` reads `src` at
  * (a x + b y + c, d x + e y + f), in pixels of `src` from its corner, pixel centres at whole numbers.

@@ -1,5 +1,5 @@
 export { allocate, release, fill, copyExtended } from './memory'
-export { sine, cosine, exponential, errorFunction } from './math'
+export { sine, cosine, errorFunction } from './math'
 export { encodePlane, decodePlane } from './transfer'
 export {
   planesFromRgba8, halveRgba8, planeFromU16, u16FromPlane, halvePlane, areaRows, areaEntryBytes, areaColumns,
@@ -9,6 +9,6 @@ export {
   gaussianWeights, convolveColumns, convolveRows, halveColumns, halveRows, enlargeColumns, enlargeRows, convolveTaps,
 } from './blur'
 export { drawStreaks } from './streaks'
-export { levels, addPlanes, scalePlane, placePlane } from './field'
+export { levels, addPlanes, placePlane } from './field'
 export { tonePlane, maskCurve, combineMasks, holdMask } from './mask'
 export { mix } from './mix'

@@ -98,10 +98,6 @@ export function cosine(radians: f64): f64 {
   return NativeMath.cos(radians)
 }
 
-export function exponential(x: f64): f64 {
-  return NativeMath.exp(x)
-}
-
 /** Error function, Abramowitz and Stegun 7.1.26 (absolute error below 1.5e-7). */
 export function errorFunction(x: f64): f64 {
   const a = Math.abs(x)

@@ -83,12 +83,12 @@ function look(table: usize, t: f32): f32 {
 
 /** Smooth noise -1..1 over the plane: slow gusts that bend the fall of neighbouring drops alike. */
 function gust(x: f64, y: f64, seed: i32): f32 {
-  const fx = Math.floor(x)
-  const fy = Math.floor(y)
-  const ix = <i32>fx
-  const iy = <i32>fy
-  let tx = <f32>(x - fx)
-  let ty = <f32>(y - fy)
+  const wholeX = Math.floor(x)
+  const wholeY = Math.floor(y)
+  const ix = <i32>wholeX
+  const iy = <i32>wholeY
+  let tx = <f32>(x - wholeX)
+  let ty = <f32>(y - wholeY)
   tx = tx * tx * (3 - 2 * tx)
   ty = ty * ty * (3 - 2 * ty)
   const a = unit(hash3(ix, iy, seed))
@@ -285,9 +285,9 @@ function drawOne(
     // Computed for each pixel from its own place, so that no tile border shows.
     for (let column = from; column <= to; column++) {
       const dx = <f32>((<f64>(column + gridX) + 0.5) * pitchX - x)
-      const fy = <f32>dy
-      const u = abs<f32>(dx * cx + fy * cy) * alongScale
-      const v = abs<f32>(fy * cx - dx * cy) * acrossScale
+      const down = <f32>dy
+      const u = abs<f32>(dx * cx + down * cy) * alongScale
+      const v = abs<f32>(down * cx - dx * cy) * acrossScale
       if (u < limit && v < limit) {
         const at = line + ((<usize>column) << 2)
         const m = peak * look(acrossTable, v) * look(along, u)

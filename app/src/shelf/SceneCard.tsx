@@ -120,6 +120,7 @@ interface CardMenuProps extends SceneCardProps {
 
 function CardMenu({ entry, name, onRename, onChanged }: CardMenuProps) {
   const [anchor, setAnchor] = useState<HTMLElement>()
+  const chosen = useRef<() => void>(undefined)
   const remove = async () => {
     await putAwayScene(entry.id, Date.now())
     onChanged()
@@ -140,13 +141,22 @@ function CardMenu({ entry, name, onRename, onChanged }: CardMenuProps) {
       <IconButton aria-label={`More about ${name}`} onClick={(event) => setAnchor(event.currentTarget)} sx={{ color: ink.ink }}>
         <DotsThree size={20} weight="bold" />
       </IconButton>
-      <Menu open={anchor !== undefined} anchorEl={anchor ?? null} onClose={() => setAnchor(undefined)}>
+      <Menu
+        open={anchor !== undefined}
+        anchorEl={anchor ?? null}
+        onClose={() => {
+          chosen.current = undefined
+          setAnchor(undefined)
+        }}
+        // The focus has gone back to the button by then, so that what was chosen may take it.
+        slotProps={{ transition: { onExited: () => chosen.current?.() } }}
+      >
         {entries.map(({ label, run }) => (
           <MenuItem
             key={label}
             onClick={() => {
+              chosen.current = run
               setAnchor(undefined)
-              run()
             }}
           >
             {label}

@@ -16,7 +16,8 @@ interface LookPictureProps {
   readonly label: string
 }
 
-const SETTLE_MS = 60
+/** Longer than a pause within a drag, so that the view has the threads for itself. */
+const SETTLE_MS = 200
 
 /** A small live picture of one look. It waits for the view, which goes first. */
 export function LookPicture({ pool, node, photo, width, height, part = 1, label }: LookPictureProps) {

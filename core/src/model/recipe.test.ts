@@ -59,17 +59,17 @@ describe('recipes', () => {
   it('fit their lengths to the photo and nothing else', () => {
     const read = parseRecipe(JSON.stringify(recipe()), 'a.json')
     const [before] = read.effects
-    const [after] = effectsFor(read, { width: 6000, height: 4000 })
-    const shape = (effect: typeof after) => effect!.controls.shape as { length: number; angle: number; moveX: number }
-    const pattern = (effect: typeof after) =>
+    const [fitted] = effectsFor(read, { width: 6000, height: 4000 })
+    const shape = (effect: typeof fitted) => effect!.controls.shape as { length: number; angle: number; moveX: number }
+    const pattern = (effect: typeof fitted) =>
       effect!.controls.pattern as { dropSize: number; density: number; perLayer: { shiftX: number; size: number }[] }
-    expect(shape(after).length).toBeCloseTo(2 * shape(before).length, 9)
-    expect(shape(after).angle).toBe(shape(before).angle)
-    expect(pattern(after).dropSize).toBeCloseTo(2 * pattern(before).dropSize, 9)
-    expect(pattern(after).density).toBe(pattern(before).density)
-    expect(pattern(after).perLayer[1]!.shiftX).toBeCloseTo(2 * pattern(before).perLayer[1]!.shiftX, 9)
-    expect(pattern(after).perLayer[1]!.size).toBe(pattern(before).perLayer[1]!.size)
-    expect(after!.where.masks[0]!.feather).toBeCloseTo(2 * before!.where.masks[0]!.feather, 9)
+    expect(shape(fitted).length).toBeCloseTo(2 * shape(before).length, 9)
+    expect(shape(fitted).angle).toBe(shape(before).angle)
+    expect(pattern(fitted).dropSize).toBeCloseTo(2 * pattern(before).dropSize, 9)
+    expect(pattern(fitted).density).toBe(pattern(before).density)
+    expect(pattern(fitted).perLayer[1]!.shiftX).toBeCloseTo(2 * pattern(before).perLayer[1]!.shiftX, 9)
+    expect(pattern(fitted).perLayer[1]!.size).toBe(pattern(before).perLayer[1]!.size)
+    expect(fitted!.where.masks[0]!.feather).toBeCloseTo(2 * before!.where.masks[0]!.feather, 9)
     expect(effectsFor(read, madeFor)).toBe(read.effects)
   })
 
