@@ -35,7 +35,7 @@ export function NumberControl({ control, hard, value, start, onChange }: NumberC
             <ButtonBase
               aria-label={`Reset ${control.label} to ${start}`}
               onClick={() => onChange(start)}
-              sx={{ width: 24, height: 24, m: '-4px -6px -4px -2px', alignSelf: 'center' }}
+              sx={{ width: 24, height: 24, m: '-4px -9px -4px -7px', alignSelf: 'center' }}
             >
               <Box sx={{ width: 6, height: 6, borderRadius: '50%', bgcolor: ink.accent }} />
             </ButtonBase>
