@@ -14,6 +14,7 @@ export const useSaveState = create<{ state: SaveState }>(() => ({ state: 'saved'
 /** Saves the open scene shortly after each change, and at once when the page is left. Returns how to stop. */
 export function startAutosave(): () => void {
   let saved = useScene.getState().history
+  let seen = saved
   let timer: ReturnType<typeof setTimeout> | undefined
   let running: Promise<void> = Promise.resolve()
   const flush = (): Promise<void> => {
@@ -30,12 +31,15 @@ export function startAutosave(): () => void {
     return running
   }
   const unsubscribe = useScene.subscribe(({ history }) => {
-    if (!history || history === saved) return
+    // Zooming and the like change the store, not the scene.
+    if (!history || history === seen) return
+    seen = history
     if (history.scene.id !== saved?.scene.id) {
       saved = history
       return
     }
-    useSaveState.setState({ state: 'saving' })
+    // Trouble is shown until something has been saved again.
+    if (useSaveState.getState().state === 'saved') useSaveState.setState({ state: 'saving' })
     clearTimeout(timer)
     timer = setTimeout(() => void flush(), DELAY_MS)
   })
