@@ -26,7 +26,7 @@ export async function browserRows(photo: string): Promise<Row[]> {
     const exporting = await exportTimes(page)
     const [two, twenty] = [await topTimes(page, 2), await topTimes(page, 20)]
     return [
-      limitRow('slider to coarse picture, median, 24 MP, 8 effects', median(slider.coarse), 50),
+      limitRow('slider to coarse picture, median, 24 MP, 8 effects', median(slider.coarse), 50, COARSE_LIMIT),
       limitRow('slider to coarse picture, 95th percentile', percentile(slider.coarse, 0.95), 100),
       limitRow('slider at rest to exact picture, median, same', median(slider.exact), 300),
       limitRow('opening a 24 MP JPEG to first exact picture', opening, 1500),
@@ -38,6 +38,7 @@ export async function browserRows(photo: string): Promise<Row[]> {
         other: { name: 'top of 2', ms: two },
         reach: '≤ 1.3 ×',
         within: twenty / two <= 1.3,
+        remark: TOP_LIMIT,
       },
     ]
   } finally {
@@ -46,9 +47,13 @@ export async function browserRows(photo: string): Promise<Row[]> {
   }
 }
 
-function limitRow(work: string, ms: number, limit: number): Row {
-  return { work, ours: ms, reach: `≤ ${limit} ms`, within: ms <= limit }
+function limitRow(work: string, ms: number, limit: number, remark?: string): Row {
+  return { work, ours: ms, reach: `≤ ${limit} ms`, within: ms <= limit, ...(remark ? { remark } : {}) }
 }
+
+const COARSE_LIMIT =
+  'the lowest of eight effects is changed, so all eight are mixed anew; each mix at a reduced size decodes and encodes every pixel that a streak covers in part, and every drop of the changed effect is drawn whatever the size'
+const TOP_LIMIT = 'the picture itself takes one mix in both cases, which a test counts; where the rest goes has not been measured'
 
 async function serve(): Promise<{ address: string; stop(): void }> {
   const main = fileURLToPath(new URL('../../server/dist/main.js', import.meta.url))
