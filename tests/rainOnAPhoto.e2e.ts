@@ -214,5 +214,21 @@ describe('rain on a photo, from drop to file', () => {
     expect(Math.abs((await length()) - before / 2)).toBeLessThan(0.06)
   })
 
+  it('cancels an export: nothing is saved, and another can be begun', async () => {
+    await page.getByRole('link', { name: 'Shelf' }).click()
+    await dropFile(page, await sharp(photo).resize(6000, 4000).jpeg().toBuffer(), 'large.jpg', 'image/jpeg')
+    await page.waitForURL(/\/scene\//)
+    await settled(page)
+    await page.getByRole('link', { name: 'Export' }).click()
+    let saved = 0
+    page.on('download', () => saved++)
+    await page.getByRole('button', { name: 'Make the PNG file' }).click()
+    await page.getByRole('progressbar').waitFor()
+    await page.getByRole('button', { name: 'Cancel' }).click()
+    await page.getByRole('button', { name: 'Make the PNG file' }).waitFor()
+    await page.waitForTimeout(1500)
+    expect(saved).toBe(0)
+  })
+
   it('has nothing to complain about', () => expect(complaints).toEqual([]))
 })

@@ -4,7 +4,7 @@ export interface PhotoLevel {
   readonly height: number
   /**
    * `rgba8`: interleaved bytes, sRGB-encoded. `rgb16`: three planes of 16-bit codes, one behind the other, sRGB-encoded.
-   * `linear16`: the same in linear light, for reductions; a step of theirs is a fortieth of an 8-bit code in the blacks.
+   * `linear16`: the same in linear light, for reductions; a step of theirs is a twentieth of an 8-bit code in the blacks.
    */
   readonly format: 'rgba8' | 'rgb16' | 'linear16'
   readonly pixels: ArrayBufferLike
