@@ -1,3 +1,4 @@
+export { hueOf } from './colour/hueOf'
 export { rgbFromHex, hexFromRgb, type Rgb } from './colour/hex'
 export { exportFormats, type ExportFormat, type ExportOptions } from './codecs/encodePicture'
 export type { CodecName, LoadCodec } from './codecs/codecModules'
@@ -7,24 +8,38 @@ export type { EffectDefinition } from './effects/effectDefinition'
 export type { GraphNode } from './graph/node'
 export { HISTOGRAM_BINS } from './measure/measurements'
 export { controlOf, hardRange, schemaAt, type NumberControl } from './model/controls'
-export {
-  depthPlaces,
-  luminosityMaskSchema,
-  mixSchema,
-  whereSchema,
-  type DepthPlace,
-  type LuminosityMask,
-  type Mask,
-  type Mix,
-  type Where,
-} from './model/look'
-export { effectsFor, parseRecipe, RECIPE_VERSION, type Recipe } from './model/recipe'
+export { depthPlaces, groupSchema, mixSchema, whereSchema, type DepthPlace, type Group, type Mix, type Where } from './model/look'
+export { parseRecipe, RECIPE_VERSION, stackFor, type Recipe } from './model/recipe'
+export { emptyStack, fitStack, withNewIds, type PinnedState, type Stack } from './model/stack'
+export { upgradeDocument, upgradeFromVersion1 } from './model/upgrade'
+export { pictureIds, withoutPictures } from './model/pictures'
+export { depthSchema, type DepthPicture } from './model/depth'
+export { fitBetween } from './model/lengths'
+export { FOCAL_POINT, levelSchema, lightSchema, markedPoint, noMarks, type LevelMark, type LightMark, type SceneMarks } from './model/marks'
 export { sceneSchema, SCENE_VERSION, type PhotoReference, type Scene } from './model/scene'
-export { maskCurve } from './masks/maskCurve'
+export { bandLine, type BandMask } from './masks/band/definition'
+export { brushControls, MOST_STROKE_POINTS, pressureUses, type BrushMask, type BrushStroke } from './masks/brush/definition'
+export type { ColourMask } from './masks/colour/definition'
+export { ellipseCentre, type EllipseMask } from './masks/ellipse/definition'
+export type { FrameMask } from './masks/frame/definition'
+export { lineEnds, type LineMask } from './masks/line/definition'
+export { luminosityMaskSchema, type LuminosityMask } from './masks/luminosity/definition'
+export { maskCurve } from './masks/luminosity/maskCurve'
+export type { MaskContext } from './masks/maskDefinition'
+export { newMask } from './masks/newMask'
+export type { CloudMask } from './masks/cloud/definition'
+export type { DepthMask } from './masks/depth/definition'
+export type { PatternMask } from './masks/pattern/definition'
+export type { OutlineCorner, OutlineMask, OutlinePath } from './masks/outline/definition'
+export type { PictureMask, PictureReference } from './masks/picture/definition'
+export { maskDefinitionOf, maskDefinitions, maskSchemaOf, type Mask, type MaskKind } from './masks/registry'
+export type { SimilarMask } from './masks/similar/definition'
+export { maskProblem } from './masks/whereNode'
 export { UserProblem } from './model/userProblem'
 export { maskJoins, type MaskJoin } from './operations/combineMasks/combineMasks'
 export { toneChannels, toneCurves, type ToneChannel, type ToneCurve, type ToneHandles } from './operations/luminosityMask/luminosityMask'
 export { mixModes, type MixMode } from './operations/mix/mixModes'
 export { gridAt, gridBounds, regionOnGrid, type Grid, type Size } from './planes/grid'
 export type { Rect } from './planes/rect'
-export { sceneGraph, stepNames, type Look, type PictureSource, type StepName } from './render/sceneGraph'
+export { colourOf, findOwner, insideOfGroup, isEffect, ownerOf, type Owner, type PictureSource } from './render/pictureSource'
+export { EXAGGERATION, maskContext, sceneGraph, stepNames, type Look, type StepName } from './render/sceneGraph'

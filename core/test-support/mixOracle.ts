@@ -60,7 +60,7 @@ function setSat(c: Triple, s: number): Triple {
 }
 
 /** B(backdrop, source). */
-function blendOracle(mode: MixMode, b: Triple, s: Triple): Triple {
+export function blendOracle(mode: MixMode, b: Triple, s: Triple): Triple {
   const each = separable[mode]
   if (each) return [each(b[0], s[0]), each(b[1], s[1]), each(b[2], s[2])]
   if (mode === 'hue') return setLum(setSat(s, sat(b)), lum(b))

@@ -23,6 +23,9 @@ const width = Number(values.width)
 const height = Math.round((width * 2) / 3)
 const JPEG_LIMIT = 1.5e6
 const DEPTH_WIDTH = 1000
+const DEPTH_NEAR = 2
+const DEPTH_FAR = 2000
+const DEPTH_SPAN = 1 / DEPTH_NEAR - 1 / DEPTH_FAR
 
 interface Traced {
   readonly light: Float32Array
@@ -63,7 +66,7 @@ async function writeJpeg(path: string, pixels: Uint8ClampedArray<ArrayBuffer>): 
   }
 }
 
-/** Depth as 16-bit grey, near white: 1 / (1 + distance / 20 m). */
+/** Depth as 16-bit grey in even steps of 1 / distance: white at 2 m and nearer, black at 2000 m and farther. */
 async function writeDepth(path: string, depth: Float32Array): Promise<void> {
   const w = Math.min(width, DEPTH_WIDTH)
   const h = Math.round((w * height) / width)
@@ -71,7 +74,7 @@ async function writeDepth(path: string, depth: Float32Array): Promise<void> {
   for (let y = 0; y < h; y++) {
     for (let x = 0; x < w; x++) {
       const from = Math.floor(((y + 0.5) * height) / h) * width + Math.floor(((x + 0.5) * width) / w)
-      data[y * w + x] = Math.round(65535 / (1 + (depth[from] ?? 0) / 20))
+      data[y * w + x] = Math.round(65535 * Math.min(1, Math.max(0, (1 / (depth[from] ?? DEPTH_FAR) - 1 / DEPTH_FAR) / DEPTH_SPAN)))
     }
   }
   await writeFile(path, encodePng({ width: w, height: h, data, depth: 16, channels: 1 }))

@@ -2,7 +2,7 @@ import { readFile, writeFile } from 'node:fs/promises'
 import { basename } from 'node:path'
 import { parseArgs } from 'node:util'
 import {
-  effectsFor,
+  stackFor,
   gridAt,
   gridBounds,
   parseRecipe,
@@ -110,7 +110,7 @@ async function renderFile(task: Task, pool: RenderPool): Promise<void> {
   const { photo } = opened
   const grid = gridAt(photo, task.scale)
   const rect = rectFor(task.region, grid, photo)
-  const node = sceneGraph({ photo, effects: effectsFor(recipe, photo) })
+  const node = sceneGraph({ photo, ...stackFor(recipe, photo) })
   const pixels = await pool.renderPixels({ node, grid, rect, tileSize: TILE, priority: priorities.export })
   const file = await pool.encode(pixels, rect.width, rect.height, { format: task.format, quality: task.quality })
   await writeFile(task.out, new Uint8Array(await file.arrayBuffer())).catch((error: NodeJS.ErrnoException) => {

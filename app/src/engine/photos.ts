@@ -11,7 +11,8 @@ export interface OpenPhoto extends Size {
 /** The file is over the size limit; it can be opened reduced. */
 export class PhotoTooLarge extends UserProblem {}
 
-const MOST_OPEN = 2
+/** Photos and pictures that the threads keep besides those in use. */
+const MOST_SPARE = 1
 const open = new Map<string, Promise<OpenPhoto>>()
 
 /** Decodes a photo file in the threads. @throws UserProblem saying what is wrong with the file */
@@ -24,14 +25,18 @@ export async function decodeInThreads(id: string, file: Blob, fileName: string, 
   return { id, width, height, notices: opened.notices }
 }
 
-/** A stored photo, decoded once and held while it is among the last two used. @throws UserProblem if it is gone or damaged */
-export function holdPhoto(id: string): Promise<OpenPhoto> {
+/**
+ * A stored photo or picture, decoded once. It is held with the others that are `inUse` and the last one besides.
+ * @throws UserProblem if it is gone or damaged
+ */
+export function holdPhoto(id: string, inUse: readonly string[] = []): Promise<OpenPhoto> {
   const known = open.get(id)
   open.delete(id)
   const opening = known ?? openStored(id)
   open.set(id, opening)
   opening.catch(() => open.delete(id))
-  for (const old of [...open.keys()].slice(0, -MOST_OPEN)) {
+  const spare = [...open.keys()].filter((other) => other !== id && !inUse.includes(other))
+  for (const old of spare.slice(0, Math.max(0, spare.length - MOST_SPARE))) {
     open.delete(old)
     void renderPool().then((pool) => pool.dropPhoto(old))
   }

@@ -1,4 +1,4 @@
-import { newEffect, SCENE_VERSION, type Scene } from '@welkinar/core'
+import { emptyStack, newEffect, noMarks, SCENE_VERSION, type Scene } from '@welkinar/core'
 import { describe, expect, it } from 'vitest'
 import { insertEffect, moveEffect, stepEffect } from '../workbench/depthLine/moveEffect'
 import { applyChange, redo, undo, type SceneHistory } from './history'
@@ -13,6 +13,9 @@ const scene = (effects = [effect('a')]): Scene => ({
   created: 0,
   edited: 0,
   photo,
+  marks: noMarks,
+  depth: null,
+  ...emptyStack,
   effects,
 })
 const start = (): SceneHistory => ({ scene: scene(), entries: [], position: 0, gesture: undefined })

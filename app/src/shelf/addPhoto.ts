@@ -1,4 +1,4 @@
-import { SCENE_VERSION, type Effect, type Scene, type Size } from '@welkinar/core'
+import { emptyStack, noMarks, SCENE_VERSION, type Scene, type Size, type Stack } from '@welkinar/core'
 import { decodeInThreads, rememberOpen, type OpenPhoto } from '../engine/photos'
 import { photoId, savePhotoFile } from '../storage/photos'
 import { addScene } from '../storage/scenes'
@@ -19,14 +19,14 @@ export async function addPhoto(file: File, reduce = false): Promise<NewScene> {
   if (file.size === 0) throw new UserProblem(`“${file.name}” cannot be opened: it is empty.`)
   const id = await photoId(file)
   const photo = await decodeInThreads(id, file, file.name, reduce)
-  const scene = sceneOf(photo, file.name, nameFrom(file.name), [])
+  const scene = sceneOf(photo, file.name, nameFrom(file.name))
   // The Workbench makes the picture for the Shelf; nobody waits for it here.
   await storeScene(scene, file, photo, { reduced: reduce })
   return { id: scene.id, notices: photo.notices }
 }
 
 /** A scene document around a photo. */
-export function sceneOf(photo: Size & { readonly id: string }, fileName: string, name: string, effects: Effect[]): Scene {
+export function sceneOf(photo: Size & { readonly id: string }, fileName: string, name: string, stack: Stack = emptyStack): Scene {
   const now = Date.now()
   const { id, width, height } = photo
   return {
@@ -37,7 +37,9 @@ export function sceneOf(photo: Size & { readonly id: string }, fileName: string,
     created: now,
     edited: now,
     photo: { id, fileName, width, height },
-    effects,
+    marks: noMarks,
+    depth: null,
+    ...stack,
   }
 }
 

@@ -1,4 +1,4 @@
-import { effectsFor, parseRecipe } from '@welkinar/core'
+import { parseRecipe, stackFor } from '@welkinar/core'
 import { renderPool } from '../engine/engine'
 import { decodeInThreads } from '../engine/photos'
 import { database } from '../storage/database'
@@ -18,7 +18,7 @@ export async function addDemoScenes(): Promise<void> {
     const [file, recipeText] = await Promise.all([fetchDemo(photoName).then((r) => r.blob()), fetchDemo(recipeName).then((r) => r.text())])
     const photo = await decodeInThreads(await photoId(file), file, photoName, false)
     const recipe = parseRecipe(recipeText, recipeName)
-    const scene = sceneOf(photo, photoName, recipe.name, effectsFor(recipe, photo))
+    const scene = sceneOf(photo, photoName, recipe.name, stackFor(recipe, photo))
     await storeScene(scene, file, photo, { thumbnail: await renderThumbnail(await renderPool(), scene) })
   }
   await database.settings.put({ name: SETTING, value: true })

@@ -1,4 +1,5 @@
-import { sceneSchema, UserProblem, type Scene } from '@welkinar/core'
+import { SCENE_VERSION, sceneSchema, upgradeDocument, upgradeFromVersion1, UserProblem, type Scene } from '@welkinar/core'
+import type { Patch } from 'immer'
 import { database, type HistoryEntry, type StoredScene } from './database'
 
 /** A scene of the Shelf: the document, or why it cannot be read. */
@@ -24,10 +25,10 @@ function toEntry(stored: StoredScene): ShelfEntry {
 
 function readScene(stored: StoredScene): { scene: Scene } | { problem: string } {
   const version = (stored.document as { version?: unknown } | null)?.version
-  if (typeof version === 'number' && version > 1) {
+  if (typeof version === 'number' && version > SCENE_VERSION) {
     return { problem: `This scene was made by a newer Welkinar (version ${version}).` }
   }
-  const result = sceneSchema.safeParse(stored.document)
+  const result = sceneSchema.safeParse(upgradeDocument(stored.document))
   if (result.success) return { scene: result.data }
   const [issue] = result.error.issues
   return { problem: `This scene is damaged: at ${issue?.path.join('.') || 'its root'}, ${issue?.message ?? 'unreadable'}.` }
@@ -40,7 +41,12 @@ export async function loadScene(id: string): Promise<{ scene: Scene; history: Hi
   const read = readScene(stored)
   if ('problem' in read) throw new UserProblem(read.problem)
   const history = await database.history.where('[sceneId+index]').between([id, -Infinity], [id, Infinity]).toArray()
-  return { scene: read.scene, history, position: stored.position }
+  return { scene: read.scene, history: history.map(upgraded), position: stored.position }
+}
+
+/** Entries may be older than the document that they lead to. */
+function upgraded(entry: HistoryEntry): HistoryEntry {
+  return { ...entry, patches: upgradeFromVersion1(entry.patches) as Patch[], inverse: upgradeFromVersion1(entry.inverse) as Patch[] }
 }
 
 /** Stores a scene that is new here. */
@@ -99,14 +105,10 @@ export async function removePutAway(): Promise<void> {
   await database.transaction('rw', database.scenes, database.history, database.photos, async () => {
     await database.scenes.bulkDelete(gone)
     await Promise.all(gone.map((id) => database.history.where('[sceneId+index]').between([id, -Infinity], [id, Infinity]).delete()))
-    const used = new Set(all.filter((one) => one.putAway === undefined).map(photoIdOf))
-    // A damaged scene may still refer to a photo; then nothing is removed.
-    if (used.has(undefined)) return
-    const photos = await database.photos.toCollection().primaryKeys()
-    await database.photos.bulkDelete(photos.filter((id) => !used.has(id)))
+    // A picture may be used by the photo, a mask or the depth of a scene, or come back by an undo.
+    const entries = await database.history.toArray()
+    const used = JSON.stringify([all.filter((one) => one.putAway === undefined).map(({ document }) => document), entries])
+    const pictures = await database.photos.toCollection().primaryKeys()
+    await database.photos.bulkDelete(pictures.filter((id) => !used.includes(id)))
   })
-}
-
-function photoIdOf(stored: StoredScene): string | undefined {
-  return (stored.document as { photo?: { id?: string } } | null)?.photo?.id
 }

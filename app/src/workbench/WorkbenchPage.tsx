@@ -4,8 +4,9 @@ import type { PictureSource } from '@welkinar/core'
 import type { RenderPool } from '@welkinar/core/pool'
 import { useMemo } from 'react'
 import { useParams } from 'react-router'
+import { useShallow } from 'zustand/shallow'
 import { ErrorPage } from '../common/ErrorPage'
-import { useScene, useSelectedEffect } from '../scene/sceneStore'
+import { useScene, useSelectedOwner } from '../scene/sceneStore'
 import { ink } from '../theme'
 import { DepthLine } from './depthLine/DepthLine'
 import { SaveTrouble } from './SaveTrouble'
@@ -37,7 +38,7 @@ function Opening() {
 
 function Workbench({ pool }: { readonly pool: RenderPool }) {
   const source = usePictureSource()
-  const effect = useSelectedEffect()
+  const owner = useSelectedOwner()
   const commands = useCommands()
   useThumbnail(pool, source)
   if (!source) return null
@@ -49,16 +50,23 @@ function Workbench({ pool }: { readonly pool: RenderPool }) {
           <SaveTrouble />
           <PhotoView pool={pool} source={source} />
         </Box>
-        <StepsPanel pool={pool} source={source} effect={effect} />
+        <StepsPanel pool={pool} source={source} owner={owner} />
       </Box>
       <DepthLine pool={pool} source={source} />
     </Box>
   )
 }
 
-/** Photo and effects of the open scene; the same object as long as neither changes. */
+/** What the picture of the open scene depends on; the same object as long as none of it changes. */
 function usePictureSource(): PictureSource | undefined {
-  const photo = useScene((state) => state.history?.scene.photo)
-  const effects = useScene((state) => state.history?.scene.effects)
-  return useMemo(() => photo && effects && { photo, effects }, [photo, effects])
+  const parts = useScene(
+    useShallow(({ history }) => {
+      const scene = history?.scene
+      return [scene?.photo, scene?.effects, scene?.groups, scene?.pinned, scene?.marks, scene?.depth] as const
+    }),
+  )
+  return useMemo(() => {
+    const [photo, effects, groups, pinned, marks, depth] = parts
+    return photo && effects && groups && pinned && marks && { photo, effects, groups, pinned, marks, depth: depth ?? null }
+  }, [parts])
 }

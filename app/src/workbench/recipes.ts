@@ -1,14 +1,15 @@
-import { effectsFor, parseRecipe, RECIPE_VERSION, type Recipe, type Scene } from '@welkinar/core'
+import { parseRecipe, RECIPE_VERSION, stackFor, withNewIds, type Recipe, type Scene } from '@welkinar/core'
 import { chooseFile, safeFileName, saveFile } from '../common/files'
 import { showNotice, showProblem } from '../common/notices'
 import { useScene } from '../scene/sceneStore'
+import { adoptPictures } from './copyLook'
 
 /** Ending of recipe files. */
 const ENDING = '.recipe.json'
 
 function recipeOf(scene: Scene): Recipe {
   const { width, height } = scene.photo
-  return { format: 'welkinar-recipe', version: RECIPE_VERSION, name: scene.name, madeFor: { width, height }, effects: scene.effects }
+  return { format: 'welkinar-recipe', version: RECIPE_VERSION, name: scene.name, madeFor: { width, height }, effects: scene.effects, groups: scene.groups, pinned: scene.pinned }
 }
 
 /** Saves the effects of the open scene as a file, without the photo. */
@@ -31,8 +32,8 @@ async function applyRecipeFile(file: File): Promise<void> {
   const recipe = parseRecipe(await file.text(), file.name)
   const { history, change, set } = useScene.getState()
   if (!history) return
-  const effects = effectsFor(recipe, history.scene.photo).map((effect) => ({ ...effect, id: crypto.randomUUID() }))
-  change(`Recipe “${recipe.name}”`, (scene) => void (scene.effects = effects))
-  set({ selectedId: effects.at(-1)?.id })
+  const stack = withNewIds(await adoptPictures(stackFor(recipe, history.scene.photo)), () => crypto.randomUUID())
+  change(`Recipe “${recipe.name}”`, (scene) => void Object.assign(scene, stack))
+  set({ selectedId: stack.effects.at(-1)?.id, chosenMaskId: undefined, tool: undefined })
   showNotice(`The recipe “${recipe.name}” replaced the effects of this scene.`, { label: 'Undo', run: () => useScene.getState().undo() })
 }

@@ -1,4 +1,4 @@
-import { lengthFactor, scaleLengths } from '../model/lengths'
+import { evenFit, fitLengths, lengthFactor } from '../model/lengths'
 import { whereSchema, type DepthPlace } from '../model/look'
 import type { Size } from '../planes/grid'
 import { definitionOf, effectSchema, type Effect } from './registry'
@@ -17,16 +17,17 @@ export function newEffect(photo: Size, options: NewEffectOptions): Effect {
   const definition = definitionOf(options.kind)
   const look = options.look ? definition.startingLooks.find(({ name }) => name === options.look) : definition.startingLooks[0]
   if (!look) throw new Error(`${definition.label} has no starting look named “${options.look}”.`)
-  const factor = lengthFactor(photo)
+  const fit = evenFit(lengthFactor(photo))
   return effectSchema.parse({
     id: options.id,
     kind: definition.kind,
     name: look.name,
     on: true,
     place: options.place ?? definition.place,
-    controls: scaleLengths(definition.controls, look.controls, factor),
+    controls: fitLengths(definition.controls, look.controls, fit),
+    group: null,
     colour: look.colour,
-    where: scaleLengths(whereSchema, look.where, factor),
+    where: fitLengths(whereSchema, look.where, fit),
     mix: look.mix,
   })
 }

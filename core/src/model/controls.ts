@@ -8,11 +8,11 @@ export interface NumberControl {
   readonly usual: readonly [number, number]
   readonly step: number
   readonly hint?: string
-  /** `length`: px of the full-size photo, rescaled when a recipe moves to another photo. */
-  readonly measures?: 'length'
+  /** px of the full-size photo, rescaled when a recipe moves to another photo: a length, or a place across or down the photo. */
+  readonly measures?: 'length' | 'x' | 'y'
 }
 
-type Unit = '' | 'px' | '%' | '°' | '×'
+type Unit = '' | 'px' | '%' | '°' | '×' | 'm'
 
 interface NumberOptions extends NumberControl {
   /** What a typed number may reach. */
@@ -31,6 +31,25 @@ export function numberControl(options: NumberOptions): z.ZodNumber {
 export function lengthControl(options: Omit<NumberOptions, 'unit' | 'measures'>): z.ZodNumber {
   return numberControl({ ...options, unit: 'px', measures: 'length' })
 }
+
+/** A place across (`x`) or down (`y`) the photo, px from its top left corner; it may lie outside the frame. */
+export function placeControl(measures: 'x' | 'y'): z.ZodNumber {
+  const label = measures === 'x' ? 'Across' : 'Down'
+  return numberControl({ label, unit: 'px', measures, usual: [0, 6000], hard: [-100000, 100000], step: 1 })
+}
+
+/** Percent from 0 to 100. */
+export function percentControl(label: string, hint?: string): z.ZodNumber {
+  return numberControl({ label, unit: '%', usual: [0, 100], hard: [0, 100], step: 1, ...(hint ? { hint } : {}) })
+}
+
+/** An angle in degrees counter-clockwise. */
+export function angleControl(label: string): z.ZodNumber {
+  return numberControl({ label, unit: '°', usual: [-180, 180], hard: [-360, 360], step: 0.5 })
+}
+
+/** A colour written #rrggbb, sRGB. */
+export const hexColour = z.string().regex(/^#[0-9a-f]{6}$/i, 'expected a colour written #rrggbb')
 
 /** The control of a schema, if it is a number with one. */
 export function controlOf(schema: z.ZodType): NumberControl | undefined {

@@ -10,30 +10,63 @@ export function lengthFactor(photo: Size): number {
   return Math.sqrt((photo.width * photo.height) / (REFERENCE_MEGAPIXELS * 1e6))
 }
 
-/** `value` with every length in it multiplied, kept inside its hard range; everything else as it was. */
-export function scaleLengths<T>(schema: z.ZodType<T>, value: T, factor: number): T {
-  return scaled(schema, value, factor) as T
+/** How values in photo px change between two photos: lengths by the root of the megapixels, places with the sides of the frame. */
+export interface Fit {
+  readonly length: number
+  readonly x: number
+  readonly y: number
 }
 
-function scaled(schema: unknown, value: unknown, factor: number): unknown {
-  if (schema instanceof z.ZodNumber && controlOf(schema)?.measures === 'length') {
+/** From a photo of one size to one of another. */
+export function fitBetween(from: Size, to: Size): Fit {
+  return { length: lengthFactor(to) / lengthFactor(from), x: to.width / from.width, y: to.height / from.height }
+}
+
+/** The fit that multiplies everything by one factor. */
+export function evenFit(factor: number): Fit {
+  return { length: factor, x: factor, y: factor }
+}
+
+/** `value` with every length and place in it fitted, kept inside its hard range; everything else as it was. */
+export function fitLengths<T>(schema: z.ZodType<T>, value: T, fit: Fit): T {
+  return fitted(schema, value, fit) as T
+}
+
+/** Meta of a list x, y, pressure, x, y, pressure … */
+export const STROKE_POINTS = { control: { measures: 'stroke points' } }
+
+function fitted(schema: unknown, value: unknown, fit: Fit): unknown {
+  if (schema instanceof z.ZodNumber) {
+    const measures = controlOf(schema)?.measures
+    if (!measures) return value
     const [least, most] = hardRange(schema)
-    return Math.min(most, Math.max(least, (value as number) * factor))
+    return Math.min(most, Math.max(least, (value as number) * fit[measures]))
   }
-  if (schema instanceof z.ZodArray) return (value as unknown[]).map((item) => scaled(schema.element, item, factor))
-  if (schema instanceof z.ZodDiscriminatedUnion) {
-    return scaled(optionFor(schema, value), value, factor)
+  if (schema instanceof z.ZodArray) {
+    if (schema.meta()?.['control'] === STROKE_POINTS.control) return fittedPoints(value as number[], fit)
+    return (value as unknown[]).map((item) => fitted(schema.element, item, fit))
   }
+  if (schema instanceof z.ZodNullable) return value === null ? null : fitted(schema.unwrap(), value, fit)
+  if (schema instanceof z.ZodDiscriminatedUnion) return fitted(optionFor(schema, value), value, fit)
   if (schema instanceof z.ZodObject) {
     const entries = Object.entries(value as object).map(([key, item]) => [
       key,
-      scaled((schema.shape as Record<string, unknown>)[key], item, factor),
+      fitted((schema.shape as Record<string, unknown>)[key], item, fit),
     ])
     return Object.fromEntries(entries) as unknown
   }
   return value
 }
 
+function fittedPoints(points: readonly number[], fit: Fit): number[] {
+  return points.map((value, index) => (index % 3 === 0 ? value * fit.x : index % 3 === 1 ? value * fit.y : value))
+}
+
 function optionFor(union: z.ZodDiscriminatedUnion, value: unknown): unknown {
-  return union.options.find((option) => (option as z.ZodType).safeParse(value).success)
+  const { discriminator } = union.def
+  const kind = (value as Record<string, unknown>)[discriminator]
+  return union.options.find((option) => {
+    const literal = ((option as z.ZodObject).shape as Record<string, z.ZodType | undefined>)[discriminator]
+    return literal?.safeParse(kind).success
+  })
 }

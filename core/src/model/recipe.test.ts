@@ -3,7 +3,7 @@ import { newEffect } from '../effects/newEffect'
 import { rain } from '../effects/rain/definition'
 import { controlOf, hardRange, schemaAt } from './controls'
 import { lengthFactor } from './lengths'
-import { effectsFor, parseRecipe, RECIPE_VERSION } from './recipe'
+import { parseRecipe, RECIPE_VERSION, stackFor } from './recipe'
 import { UserProblem } from './userProblem'
 
 const madeFor = { width: 3000, height: 2000 }
@@ -12,6 +12,8 @@ const recipe = () => ({
   version: RECIPE_VERSION,
   name: 'Evening rain',
   madeFor,
+  groups: [],
+  pinned: [],
   effects: [structuredClone(newEffect(madeFor, { kind: 'rain', id: 'a' }))],
 })
 
@@ -51,7 +53,7 @@ describe('recipes', () => {
   })
 
   it('of a newer version and of broken JSON are refused as such', () => {
-    expect(() => parseRecipe(changed('version', 2), 'new.json')).toThrow('“new.json” was made by a newer Welkinar')
+    expect(() => parseRecipe(changed('version', 3), 'new.json')).toThrow('“new.json” was made by a newer Welkinar')
     expect(() => parseRecipe('{', 'torn.json')).toThrow('“torn.json” is not a recipe: it is not valid JSON.')
     expect(() => parseRecipe('null', 'null.json')).toThrow('“null.json” is not a valid recipe')
   })
@@ -59,7 +61,7 @@ describe('recipes', () => {
   it('fit their lengths to the photo and nothing else', () => {
     const read = parseRecipe(JSON.stringify(recipe()), 'a.json')
     const [before] = read.effects
-    const [fitted] = effectsFor(read, { width: 6000, height: 4000 })
+    const [fitted] = stackFor(read, { width: 6000, height: 4000 }).effects
     const shape = (effect: typeof fitted) => effect!.controls.shape as { length: number; angle: number; moveX: number }
     const pattern = (effect: typeof fitted) =>
       effect!.controls.pattern as { dropSize: number; density: number; perLayer: { shiftX: number; size: number }[] }
@@ -70,12 +72,12 @@ describe('recipes', () => {
     expect(pattern(fitted).perLayer[1]!.shiftX).toBeCloseTo(2 * pattern(before).perLayer[1]!.shiftX, 9)
     expect(pattern(fitted).perLayer[1]!.size).toBe(pattern(before).perLayer[1]!.size)
     expect(fitted!.where.masks[0]!.feather).toBeCloseTo(2 * before!.where.masks[0]!.feather, 9)
-    expect(effectsFor(read, madeFor)).toBe(read.effects)
+    expect(stackFor(read, madeFor).effects).toEqual(read.effects)
   })
 
   it('stay within hard ranges when they are fitted', () => {
     const long = parseRecipe(changed('effects.0.controls.shape.length', 1400), 'a.json')
-    expect((effectsFor(long, { width: 12000, height: 8000 })[0]!.controls.shape as { length: number }).length).toBe(1500)
+    expect((stackFor(long, { width: 12000, height: 8000 }).effects[0]!.controls.shape as { length: number }).length).toBe(1500)
   })
 })
 

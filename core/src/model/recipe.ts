@@ -1,10 +1,11 @@
 import { z } from 'zod'
-import { effectSchema } from '../effects/registry'
 import type { Size } from '../planes/grid'
 import { UserProblem } from './userProblem'
-import { lengthFactor, scaleLengths } from './lengths'
+import { fitBetween } from './lengths'
+import { fitStack, stackShape, type Stack } from './stack'
+import { upgradeDocument } from './upgrade'
 
-export const RECIPE_VERSION = 1
+export const RECIPE_VERSION = 2
 
 const size = z.strictObject({ width: z.int().min(1), height: z.int().min(1) })
 
@@ -14,7 +15,7 @@ const recipeSchema = z.strictObject({
   version: z.literal(RECIPE_VERSION),
   name: z.string().min(1).max(120),
   madeFor: size,
-  effects: z.array(effectSchema).max(200),
+  ...stackShape,
 })
 export type Recipe = z.infer<typeof recipeSchema>
 
@@ -27,10 +28,9 @@ export function parseRecipe(text: string, fileName: string): Recipe {
   return parseDocument(text, fileName, recipeSchema, RECIPE_VERSION, 'recipe')
 }
 
-/** The recipe's effects with their lengths fitted to another photo. */
-export function effectsFor(recipe: Recipe, photo: Size): Recipe['effects'] {
-  const factor = lengthFactor(photo) / lengthFactor(recipe.madeFor)
-  return factor === 1 ? recipe.effects : recipe.effects.map((effect) => scaleLengths(effectSchema, effect, factor))
+/** What the recipe lays over a photo, its lengths and places fitted to it. */
+export function stackFor(recipe: Recipe, photo: Size): Stack {
+  return fitStack(recipe, fitBetween(recipe.madeFor, photo))
 }
 
 /** Reads and validates a JSON document of one of our formats. */
@@ -46,7 +46,7 @@ function parseDocument<T>(text: string, fileName: string, schema: z.ZodType<T>, 
     const needed = `it has version ${found}, this Welkinar reads up to version ${version}`
     throw new UserProblem(`“${fileName}” was made by a newer Welkinar: ${needed}.`)
   }
-  const result = schema.safeParse(json)
+  const result = schema.safeParse(upgradeDocument(json))
   if (result.success) return result.data
   const [issue] = result.error.issues
   const path = issue?.path.length ? issue.path.join('.') : 'the whole file'

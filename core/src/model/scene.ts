@@ -1,17 +1,12 @@
 import { z } from 'zod'
-import { effectSchema } from '../effects/registry'
+import { pictureReference } from '../masks/picture/definition'
+import { depthSchema } from './depth'
+import { marksSchema } from './marks'
+import { stackShape } from './stack'
 
-export const SCENE_VERSION = 1
+export const SCENE_VERSION = 2
 
-/** A photo as a scene knows it; its file lies beside the scenes. */
-const photoReference = z.strictObject({
-  id: z.string().min(1),
-  fileName: z.string(),
-  width: z.int().min(1),
-  height: z.int().min(1),
-})
-
-/** The document: one photo with its effects, from far to near. */
+/** The document: one photo with what the artist has read from it, and the stack laid over it. */
 export const sceneSchema = z.strictObject({
   format: z.literal('welkinar-scene'),
   version: z.literal(SCENE_VERSION),
@@ -19,8 +14,11 @@ export const sceneSchema = z.strictObject({
   name: z.string().min(1).max(120),
   created: z.number(),
   edited: z.number(),
-  photo: photoReference,
-  effects: z.array(effectSchema).max(200),
+  /** The photo; its file lies beside the scenes. */
+  photo: pictureReference,
+  marks: marksSchema,
+  depth: depthSchema.nullable(),
+  ...stackShape,
 })
 export type Scene = z.infer<typeof sceneSchema>
 export type PhotoReference = Scene['photo']

@@ -1,15 +1,31 @@
 import type { Operation } from '../graph/operation'
+import { brushMask } from './brushMask/brushMask'
+import { cloudMask } from './cloudMask/cloudMask'
 import { combineMasks } from './combineMasks/combineMasks'
 import { constantTones } from './constantTones/constantTones'
+import { fadeTones } from './fadeTones/fadeTones'
+import { fieldAsMask } from './fieldAsMask/fieldAsMask'
+import { contrastBetween } from './followEdges/followEdges'
 import { gaussianBlur } from './gaussianBlur/gaussianBlur'
+import { guidedFilter } from './guidedFilter/guidedFilter'
 import { holdMask } from './holdMask/holdMask'
+import { hueMask } from './hueMask/hueMask'
 import { levels } from './levels/levels'
 import { luminosityMask } from './luminosityMask/luminosityMask'
 import { maskAsTones } from './maskAsTones/maskAsTones'
 import { mix } from './mix/mix'
+import { layerMix } from './mixLayer/layerMix'
+import { mixLayer } from './mixLayer/mixLayer'
+import { morphology } from './morphology/morphology'
 import { motionBlur } from './motionBlur/motionBlur'
+import { outlineMask } from './outlineMask/outlineMask'
 import { photo } from './photo/photo'
 import { place } from './place/place'
+import { bandMask } from './shapeMasks/bandMask'
+import { ellipseMask } from './shapeMasks/ellipseMask'
+import { frameMask } from './shapeMasks/frameMask'
+import { lineMask } from './shapeMasks/lineMask'
+import { similarMask } from './similarMask/similarMask'
 import { streaks } from './streaks/streaks'
 import { sumFields } from './sumFields/sumFields'
 
@@ -24,10 +40,26 @@ const operations = [
   levels,
   place,
   luminosityMask,
+  hueMask,
+  ellipseMask,
+  lineMask,
+  bandMask,
+  frameMask,
+  outlineMask,
+  brushMask,
+  similarMask,
+  cloudMask,
+  fieldAsMask,
+  morphology,
+  guidedFilter,
+  contrastBetween,
   combineMasks,
   holdMask,
   maskAsTones,
   mix,
+  fadeTones,
+  layerMix,
+  mixLayer,
 ] as unknown as readonly Operation[]
 
 const byName = new Map(operations.map((operation) => [operation.name, operation]))

@@ -5,9 +5,10 @@ import type { Rect } from './rect'
  * - `tones`: red, green, blue, sRGB-encoded, 0-1 but not clamped
  * - `field`: intensity 0-1, and at a reduced scale perhaps the variance inside each pixel
  * - `mask`: 0 shut - 1 open
+ * - `layer`: red, green, blue, alpha; colours not multiplied by alpha
  */
 export interface Value {
-  readonly kind: 'tones' | 'field' | 'mask'
+  readonly kind: 'tones' | 'field' | 'mask' | 'layer'
   readonly rect: Rect
   readonly planes: readonly number[]
 }

@@ -2,6 +2,7 @@ import { transfer, type Remote } from 'comlink'
 import type { ExportOptions } from '../codecs/encodePicture'
 import type { Rgb } from '../colour/hex'
 import type { GraphNode } from '../graph/node'
+import type { MeasuredLight } from '../measure/places'
 import type { ToneChannel } from '../operations/luminosityMask/luminosityMask'
 import type { PhotoData } from '../photo/photoData'
 import type { Grid, Size } from '../planes/grid'
@@ -57,10 +58,17 @@ export class RenderPool {
   async render(request: RenderRequest): Promise<void> {
     const { node, grid, rect, tileSize, priority, signal, onTile } = request
     const tiles = splitIntoTiles(rect, tileSize)
+    // A graph with many strokes is long: each thread gets it once, with the first tile that it takes.
+    const told = new Set<number>()
     await Promise.all(
       tiles.map(async (tile, index) => {
-        const run = (worker: Remote<RenderWorker>) => worker.renderTile(node, grid, tile)
-        const pixels = await this.queue.run(priority, run, { signal, lane: index % this.workers.length })
+        const lane = index % this.workers.length
+        const run = (worker: Remote<RenderWorker>) => {
+          const graph = told.has(lane) ? undefined : node
+          told.add(lane)
+          return worker.renderTile(node.key, graph, grid, tile)
+        }
+        const pixels = await this.queue.run(priority, run, { signal, lane })
         if (!signal?.aborted) onTile(pixels, tile)
       }),
     )
@@ -94,6 +102,16 @@ export class RenderPool {
 
   brightestColour(tones: GraphNode, photo: Size, part: number): Promise<Rgb> {
     return this.queue.run(priorities.measure, (worker) => worker.brightestColour(tones, photo, part))
+  }
+
+  /** Colour of a small patch of a picture, sRGB-encoded; the place in photo px. */
+  colourAt(tones: GraphNode, photo: Size, x: number, y: number): Promise<Rgb> {
+    return this.queue.run(priorities.view, (worker) => worker.colourAt(tones, photo, x, y))
+  }
+
+  /** Place, colour and extent of a light near a place of the picture. */
+  measureLight(tones: GraphNode, photo: Size, x: number, y: number): Promise<MeasuredLight> {
+    return this.queue.run(priorities.view, (worker) => worker.measureLight(tones, photo, x, y))
   }
 
   /** Encodes a picture; `pixels` is handed over and empty afterwards. */

@@ -6,6 +6,7 @@ import { LARGEST_MEGAPIXELS, openPhoto, TooLargeProblem } from '../codecs/openPh
 import type { Rgb } from '../colour/hex'
 import { Evaluator } from '../graph/evaluator'
 import type { GraphNode } from '../graph/node'
+import { colourAt, measureLight, type MeasuredLight } from '../measure/places'
 import { brightestColour, toneHistogram } from '../measure/measurements'
 import { UserProblem } from '../model/userProblem'
 import type { ToneChannel } from '../operations/luminosityMask/luminosityMask'
@@ -14,6 +15,9 @@ import { withReductions } from '../photo/reducePhoto'
 import type { Grid, Size } from '../planes/grid'
 import type { Rect } from '../planes/rect'
 import { renderTile } from '../render/renderTile'
+
+/** Graphs that a thread remembers; far more than are ever under way at a time. */
+const MOST_GRAPHS = 256
 
 /** Outcome of opening a file: errors do not cross a worker boundary with their class, so they are spelt out. */
 export type Opened =
@@ -24,6 +28,8 @@ export type Opened =
  * photo levels are shared.
  */
 export class RenderWorker {
+  private readonly graphs = new Map<string, GraphNode>()
+
   private constructor(
     private readonly evaluator: Evaluator,
     private readonly loadCodec: LoadCodec,
@@ -53,10 +59,22 @@ export class RenderWorker {
     this.evaluator.dropPhoto(id)
   }
 
-  /** Interleaved 8-bit RGBA of one tile. */
-  renderTile(node: GraphNode, grid: Grid, rect: Rect): Uint8ClampedArray<ArrayBuffer> {
-    const pixels = renderTile(this.evaluator, node, grid, rect)
+  /** Interleaved 8-bit RGBA of one tile. The graph comes with the first tile that needs it, then its key is enough. */
+  renderTile(key: string, node: GraphNode | undefined, grid: Grid, rect: Rect): Uint8ClampedArray<ArrayBuffer> {
+    const pixels = renderTile(this.evaluator, this.graphOf(key, node), grid, rect)
     return transfer(pixels, [pixels.buffer])
+  }
+
+  private graphOf(key: string, node: GraphNode | undefined): GraphNode {
+    const graph = node ?? this.graphs.get(key)
+    if (!graph) throw new Error(`The graph ${key} was not sent to this thread.`)
+    this.graphs.delete(key)
+    this.graphs.set(key, graph)
+    for (const oldest of this.graphs.keys()) {
+      if (this.graphs.size <= MOST_GRAPHS) break
+      this.graphs.delete(oldest)
+    }
+    return graph
   }
 
   toneHistogram(tones: GraphNode, photo: Size, channel: ToneChannel): Uint32Array {
@@ -65,6 +83,14 @@ export class RenderWorker {
 
   brightestColour(tones: GraphNode, photo: Size, part: number): Rgb {
     return brightestColour(this.evaluator, tones, photo, part)
+  }
+
+  colourAt(tones: GraphNode, photo: Size, x: number, y: number): Rgb {
+    return colourAt(this.evaluator, tones, photo, x, y)
+  }
+
+  measureLight(tones: GraphNode, photo: Size, x: number, y: number): MeasuredLight {
+    return measureLight(this.evaluator, tones, photo, x, y)
   }
 
   /** The file of a picture, as a blob, which crosses to the page without a copy. */

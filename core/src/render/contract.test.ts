@@ -6,10 +6,11 @@ import { newEffect } from '../effects/newEffect'
 import type { Effect } from '../effects/registry'
 import type { Evaluator } from '../graph/evaluator'
 import type { Kernels } from '../graph/operation'
-import type { LuminosityMask } from '../model/look'
+import type { LuminosityMask } from '../masks/luminosity/definition'
 import { mixModes } from '../operations/mix/mixModes'
 import type { PhotoData } from '../photo/photoData'
-import { sceneGraph, type PictureSource } from './sceneGraph'
+import type { PictureSource } from './pictureSource'
+import { sceneGraph } from './sceneGraph'
 
 let kernels: Kernels
 let evaluator: Evaluator

@@ -1,8 +1,9 @@
 import type { PhotoDefinition } from '../photo'
 import { ferryQuay } from './ferryQuay/scene'
+import { headlandPhoto } from './headland/scene'
 
 /** All sample photos, in the order of the Shelf. */
-export const photos: readonly PhotoDefinition[] = [ferryQuay]
+export const photos: readonly PhotoDefinition[] = [ferryQuay, headlandPhoto]
 
 /** @throws Error if there is no such photo */
 export function photoNamed(name: string): PhotoDefinition {

@@ -157,3 +157,54 @@ export function floor(y: number, least: readonly [number, number], most: readonl
     },
   }
 }
+
+/** Ground as a height over x and z, found by steps of at most `step` metres and then by halving. */
+export function terrain(height: (x: number, z: number) => number, least: Vector, most: Vector, step: number, material: Material): Shape {
+  const above = ([x, y, z]: Vector): number => y - height(x, z)
+  return {
+    bounds: { least, most },
+    material,
+    intersect(origin, direction, near, far) {
+      const span = insideBox(origin, direction, least, most, near, far)
+      if (!span) return undefined
+      let before = span.enter
+      // Far from the ground steps may be long: the ground is nowhere steeper than about 60 degrees.
+      for (let t = span.enter; t < span.leave; ) {
+        const rest = above(along(origin, direction, t))
+        if (rest < 0) return t === span.enter ? undefined : groundHit(height, origin, direction, bisect(above, origin, direction, before, t))
+        before = t
+        t += Math.max(step, 0.45 * rest)
+      }
+      return undefined
+    },
+  }
+}
+
+function insideBox(origin: Vector, direction: Vector, least: Vector, most: Vector, near: number, far: number): { enter: number; leave: number } | undefined {
+  let [enter, leave] = [near, far]
+  for (const axis of [0, 1, 2] as const) {
+    const a = (least[axis] - origin[axis]) / direction[axis]
+    const b = (most[axis] - origin[axis]) / direction[axis]
+    enter = Math.max(enter, Math.min(a, b))
+    leave = Math.min(leave, Math.max(a, b))
+  }
+  return enter < leave ? { enter, leave } : undefined
+}
+
+function bisect(above: (place: Vector) => number, origin: Vector, direction: Vector, from: number, to: number): number {
+  let [a, b] = [from, to]
+  for (let i = 0; i < 14; i++) {
+    const middle = (a + b) / 2
+    if (above(along(origin, direction, middle)) > 0) a = middle
+    else b = middle
+  }
+  return a
+}
+
+function groundHit(height: (x: number, z: number) => number, origin: Vector, direction: Vector, t: number): Hit {
+  const [x, , z] = along(origin, direction, t)
+  const reach = 0.05 + 0.0008 * t
+  const slopeX = (height(x + reach, z) - height(x - reach, z)) / (2 * reach)
+  const slopeZ = (height(x, z + reach) - height(x, z - reach)) / (2 * reach)
+  return { t, normal: normalise([-slopeX, 1, -slopeZ]) }
+}

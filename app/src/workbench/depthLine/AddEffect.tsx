@@ -8,7 +8,7 @@ import { Plus } from '@phosphor-icons/react/dist/csr/Plus'
 import { effectDefinitions, newEffect, sceneGraph, type DepthPlace, type PictureSource } from '@welkinar/core'
 import type { RenderPool } from '@welkinar/core/pool'
 import { useMemo, useState } from 'react'
-import { useScene } from '../../scene/sceneStore'
+import { select, useScene } from '../../scene/sceneStore'
 import { ink } from '../../theme'
 import { LookPicture } from '../LookPicture'
 import { insertEffect } from './moveEffect'
@@ -64,7 +64,7 @@ function Offers({ pool, photo, place, onTaken }: AddEffectProps & { onTaken(): v
   const take = (kind: string, look: string) => {
     const effect = newEffect(photo, { kind, look, place, id: crypto.randomUUID() })
     useScene.getState().change(`Add ${look}`, (scene) => insertEffect(scene, effect))
-    useScene.getState().set({ selectedId: effect.id })
+    select(effect.id)
     onTaken()
   }
   return (

@@ -10,12 +10,13 @@ import {
 } from '@dnd-kit/core'
 import { horizontalListSortingStrategy, SortableContext, sortableKeyboardCoordinates } from '@dnd-kit/sortable'
 import Box from '@mui/material/Box'
-import { depthPlaces, type PictureSource } from '@welkinar/core'
+import { depthPlaces, type DepthPlace, type Effect, type PictureSource } from '@welkinar/core'
 import type { RenderPool } from '@welkinar/core/pool'
 import { useScene } from '../../scene/sceneStore'
 import { ink } from '../../theme'
 import { AddEffect } from './AddEffect'
 import { EffectCard } from './EffectCard'
+import { GroupBracket } from './GroupBracket'
 import { moveEffect } from './moveEffect'
 import { cardWidths, placeLabels } from './places'
 
@@ -39,7 +40,8 @@ export function DepthLine({ pool, source }: DepthLineProps) {
       useScene.getState().change('Move effect', (scene) => moveEffect(scene, String(active.id), String(over.id)))
     }
   }
-  const ids = depthPlaces.flatMap((place) => [...effects.filter((effect) => effect.place === place).map(({ id }) => id), place])
+  const inPlace = (place: DepthPlace) => effects.filter((effect) => effect.place === place)
+  const ids = depthPlaces.flatMap((place) => [...inPlace(place).map(({ id }) => id), place])
   return (
     <Box
       component="section"
@@ -65,11 +67,19 @@ export function DepthLine({ pool, source }: DepthLineProps) {
                 {placeLabels[place]}
               </Box>
               <Box sx={{ display: 'flex', gap: 2, height: 134 }}>
-                {effects
-                  .filter((effect) => effect.place === place)
-                  .map((effect) => (
+                {runsOf(inPlace(place)).map(({ groupId, members }) => {
+                  const cards = members.map((effect) => (
                     <EffectCard key={effect.id} pool={pool} source={source} effect={effect} width={cardWidths[place]} />
-                  ))}
+                  ))
+                  const group = source.groups?.find(({ id }) => id === groupId)
+                  return group ? (
+                    <GroupBracket key={group.id} group={group}>
+                      {cards}
+                    </GroupBracket>
+                  ) : (
+                    cards
+                  )
+                })}
                 <AddEffect pool={pool} photo={source.photo} place={place} />
               </Box>
             </Box>
@@ -78,4 +88,15 @@ export function DepthLine({ pool, source }: DepthLineProps) {
       </DndContext>
     </Box>
   )
+}
+
+/** Effects in a row that belong to one group, or stand alone. */
+function runsOf(effects: readonly Effect[]): { groupId: string | null; members: Effect[] }[] {
+  const runs: { groupId: string | null; members: Effect[] }[] = []
+  for (const effect of effects) {
+    const last = runs.at(-1)
+    if (last && last.groupId !== null && last.groupId === effect.group) last.members.push(effect)
+    else runs.push({ groupId: effect.group, members: [effect] })
+  }
+  return runs
 }

@@ -1,16 +1,15 @@
 import { useSortable } from '@dnd-kit/sortable'
 import { CSS } from '@dnd-kit/utilities'
 import Box from '@mui/material/Box'
-import IconButton from '@mui/material/IconButton'
-import Menu from '@mui/material/Menu'
-import MenuItem from '@mui/material/MenuItem'
-import { DotsThree } from '@phosphor-icons/react/dist/csr/DotsThree'
 import { definitionOf, sceneGraph, type Effect, type PictureSource } from '@welkinar/core'
 import type { RenderPool } from '@welkinar/core/pool'
-import { useEffect, useRef, useState, type KeyboardEvent } from 'react'
-import { changeEffect, useScene } from '../../scene/sceneStore'
+import { useEffect, useRef, type KeyboardEvent } from 'react'
+import { ActionMenu, type Action } from '../../common/ActionMenu'
+import { changeEffect, select as selectOwner, useScene } from '../../scene/sceneStore'
 import { ink } from '../../theme'
+import { copyLook, pasteLook } from '../copyLook'
 import { LookPicture } from '../LookPicture'
+import { groupEffect, joinGroup, settleGroups } from './groups'
 import { stepEffect } from './moveEffect'
 
 interface EffectCardProps {
@@ -24,13 +23,13 @@ const LINE_AT = 92
 
 /** One effect on the depth line: what it alone contributes, on black, standing on the line; its name beneath. */
 export function EffectCard({ pool, source, effect, width }: EffectCardProps) {
-  const selected = useScene((state) => state.selectedId === effect.id)
+  const selected = useScene((state) => state.selectedId === effect.id && !state.sceneOpen)
   const { attributes, listeners, setNodeRef, transform, transition, isDragging } = useSortable({ id: effect.id })
   const card = useRef<HTMLElement>(null)
   useEffect(() => {
     if (selected) card.current?.scrollIntoView({ block: 'nearest', inline: 'nearest' })
   }, [selected])
-  const select = () => useScene.getState().set({ selectedId: effect.id })
+  const select = () => selectOwner(effect.id)
   const height = Math.round(width * 0.6)
   const node = sceneGraph(source, { kind: 'alone', effectId: effect.id })
   const { label } = definitionOf(effect.kind)
@@ -83,67 +82,57 @@ export function EffectCard({ pool, source, effect, width }: EffectCardProps) {
             {amount}
           </Box>
         </Box>
-        <EffectMenu effect={effect} label={label} />
+        <ActionMenu label={`More about ${label}`} actions={effectActions(source, effect)} />
       </Box>
     </Box>
   )
 }
 
-function EffectMenu({ effect, label }: { readonly effect: Effect; readonly label: string }) {
-  const [anchor, setAnchor] = useState<HTMLElement>()
+function effectActions(source: PictureSource, effect: Effect): readonly Action[] {
   const { change } = useScene.getState()
   const { id } = effect
-  const entries = [
+  const index = source.effects.findIndex((other) => other.id === id)
+  const beneath = source.effects[index - 1]
+  const groups = (source.groups ?? []).filter((group) => group.id !== effect.group)
+  return [
     { label: effect.on ? 'Switch off' : 'Switch on', run: () => changeEffect(id, 'Switch effect', (one) => void (one.on = !one.on)) },
     { label: 'Move farther', run: () => change('Move effect', (scene) => stepEffect(scene, id, -1)) },
     { label: 'Move nearer', run: () => change('Move effect', (scene) => stepEffect(scene, id, 1)) },
     { label: 'Duplicate', run: () => duplicate(effect) },
+    { label: 'Copy look', run: () => copyLook(effect) },
+    { label: 'Paste look', run: () => pasteLook(effect) },
+    ...(effect.group === null ? [{ label: 'Group', run: () => groupEffect(effect, false) }] : []),
+    ...(effect.group === null && beneath && beneath.group === null && beneath.place === effect.place
+      ? [{ label: `Group with ${beneath.name}`, run: () => groupEffect(effect, true) }]
+      : []),
+    ...groups.map((group) => ({ label: `Into ${group.name}`, run: () => joinGroup(id, group.id) })),
+    ...(effect.group === null ? [] : [{ label: 'Out of the group', run: () => joinGroup(id, null) }]),
     { label: 'Remove', run: () => removeEffect(id) },
   ]
-  return (
-    <>
-      <IconButton
-        size="small"
-        aria-label={`More about ${label}`}
-        onClick={(event) => setAnchor(event.currentTarget)}
-        sx={{ p: '2px', color: ink.ink }}
-      >
-        <DotsThree size={18} weight="bold" />
-      </IconButton>
-      <Menu open={anchor !== undefined} anchorEl={anchor ?? null} onClose={() => setAnchor(undefined)}>
-        {entries.map((entry) => (
-          <MenuItem
-            key={entry.label}
-            onClick={() => {
-              setAnchor(undefined)
-              entry.run()
-            }}
-          >
-            {entry.label}
-          </MenuItem>
-        ))}
-      </Menu>
-    </>
-  )
 }
 
 /** A copy right in front of the effect, with a seed of its own, so that the two do not show the same drops. */
 function duplicate(effect: Effect): void {
   const copy = structuredClone(effect)
   copy.id = crypto.randomUUID()
+  copy.where.masks.forEach((mask) => (mask.id = crypto.randomUUID()))
   const pattern = copy.controls.pattern as { seed?: number }
   if (pattern.seed !== undefined) pattern.seed = (pattern.seed * 7 + 1231) % 10000
   useScene.getState().change('Duplicate effect', (scene) => {
     scene.effects.splice(scene.effects.findIndex(({ id }) => id === effect.id) + 1, 0, copy)
   })
-  useScene.getState().set({ selectedId: copy.id })
+  selectOwner(copy.id)
 }
 
 /** Removes an effect and selects the one beneath it. */
 export function removeEffect(id: string): void {
   const { history, change, set } = useScene.getState()
   const index = history?.scene.effects.findIndex((effect) => effect.id === id) ?? -1
-  change('Remove effect', (scene) => void scene.effects.splice(index, 1))
+  if (index < 0) return
+  change('Remove effect', (scene) => {
+    scene.effects.splice(index, 1)
+    settleGroups(scene)
+  })
   const left = useScene.getState().history?.scene.effects ?? []
-  set({ selectedId: (left[index - 1] ?? left[index])?.id })
+  set({ selectedId: (left[index - 1] ?? left[index])?.id, chosenMaskId: undefined, tool: undefined })
 }

@@ -1,10 +1,10 @@
-import { controlOf, hardRange, mixSchema, type Effect } from '@welkinar/core'
+import { controlOf, hardRange, isEffect, mixSchema, type Owner } from '@welkinar/core'
 import { NumberControl } from '../../common/NumberControl'
-import { changeEffect, useScene } from '../../scene/sceneStore'
+import { changeOwner, useScene } from '../../scene/sceneStore'
 import { startingEffect } from './startingControls'
 
-/** How much of the effect is mixed in. */
-export function AmountControl({ effect }: { readonly effect: Effect }) {
+/** How much of an effect or group is mixed in. */
+export function AmountControl({ owner }: { readonly owner: Owner }) {
   const photo = useScene((state) => state.history?.scene.photo)
   const schema = mixSchema.shape.amount
   const control = controlOf(schema)
@@ -13,10 +13,10 @@ export function AmountControl({ effect }: { readonly effect: Effect }) {
     <NumberControl
       control={control}
       hard={hardRange(schema)}
-      value={effect.mix.amount}
-      start={startingEffect(effect, photo).mix.amount}
+      value={owner.mix.amount}
+      start={isEffect(owner) ? startingEffect(owner, photo).mix.amount : 100}
       onChange={(value, gesture) =>
-        changeEffect(effect.id, 'Amount', (one) => void (one.mix.amount = value), gesture && `${effect.id} amount ${gesture}`)
+        changeOwner(owner.id, 'Amount', (one) => void (one.mix.amount = value), gesture && `${owner.id} amount ${gesture}`)
       }
     />
   )

@@ -1,10 +1,11 @@
 import Box from '@mui/material/Box'
 import Button from '@mui/material/Button'
 import OutlinedInput from '@mui/material/OutlinedInput'
-import { hexFromRgb, sceneGraph, type Effect, type PictureSource } from '@welkinar/core'
+import { colourOf, hexFromRgb, noMarks, sceneGraph, type Effect, type PictureSource } from '@welkinar/core'
 import type { RenderPool } from '@welkinar/core/pool'
 import { useState } from 'react'
 import { HexColorPicker } from 'react-colorful'
+import { Choice } from '../../common/Choice'
 import { showProblem } from '../../common/notices'
 import { changeEffect } from '../../scene/sceneStore'
 import { startingEffect } from './startingControls'
@@ -16,15 +17,20 @@ interface ColourStepProps {
 }
 
 const BRIGHTEST_PART = 0.05
+const OWN = 'own'
 
-export function colourSummary(effect: Effect): string {
-  return `one tint, ${effect.colour.tint}`
+export function colourSummary({ colour }: Effect, { marks = noMarks }: PictureSource): string {
+  const light = marks.lights.find(({ id }) => id === colour.light)
+  return light ? `from ${light.name}` : `one tint, ${colour.tint}`
 }
 
 /** One tint over the intensities: chosen, typed, or measured from the photo's brightest places. */
 export function ColourStep({ pool, source, effect }: ColourStepProps) {
-  const { tint } = effect.colour
-  const setTint = (hex: string, gesture?: string) => changeEffect(effect.id, 'Tint', (one) => void (one.colour.tint = hex), gesture)
+  const tint = hexFromRgb(colourOf(effect, source.marks))
+  const lights = source.marks?.lights ?? []
+  const setTint = (hex: string, gesture?: string) => changeEffect(effect.id, 'Tint', (one) => void (one.colour = { tint: hex, light: null }), gesture)
+  const follow = (light: string) =>
+    changeEffect(effect.id, 'Colour from a light', (one) => void (one.colour = { tint, light: light === OWN ? null : light }))
   const measure = () => {
     pool
       .brightestColour(sceneGraph(source, { kind: 'photo' }), source.photo, BRIGHTEST_PART)
@@ -33,6 +39,14 @@ export function ColourStep({ pool, source, effect }: ColourStepProps) {
   }
   return (
     <>
+      {lights.length > 0 && (
+        <Choice
+          label="Colour from"
+          value={effect.colour.light ?? OWN}
+          options={[[OWN, 'A tint of its own'], ...lights.map(({ id, name }) => [id, name] as const)]}
+          onChange={follow}
+        />
+      )}
       <Box
         sx={{
           '& .react-colorful': { width: '100%', height: 150 },

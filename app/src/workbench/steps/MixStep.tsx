@@ -1,66 +1,44 @@
 import Box from '@mui/material/Box'
 import FormControlLabel from '@mui/material/FormControlLabel'
+import IconButton from '@mui/material/IconButton'
 import ListSubheader from '@mui/material/ListSubheader'
 import MenuItem from '@mui/material/MenuItem'
 import Select from '@mui/material/Select'
 import Switch from '@mui/material/Switch'
-import { mixModes, type Effect, type MixMode } from '@welkinar/core'
-import { changeEffect } from '../../scene/sceneStore'
+import Tooltip from '@mui/material/Tooltip'
+import { CaretLeft } from '@phosphor-icons/react/dist/csr/CaretLeft'
+import { CaretRight } from '@phosphor-icons/react/dist/csr/CaretRight'
+import { findOwner, type MixMode, type Owner } from '@welkinar/core'
+import { changeOwner, useScene } from '../../scene/sceneStore'
+import { ink } from '../../theme'
+import { modeFamilies, modeLabel, modeLabels, modeNamed, neighbourMode, setMode } from '../mixModes'
 import { AmountControl } from './AmountControl'
 
-/** Names of the modes as the recommendation of the W3C and the trade write them. */
-const modeLabels: Record<MixMode, string> = {
-  normal: 'Normal',
-  multiply: 'Multiply',
-  screen: 'Screen',
-  overlay: 'Overlay',
-  darken: 'Darken',
-  lighten: 'Lighten',
-  'color-dodge': 'Colour dodge',
-  'color-burn': 'Colour burn',
-  'hard-light': 'Hard light',
-  'soft-light': 'Soft light',
-  difference: 'Difference',
-  exclusion: 'Exclusion',
-  hue: 'Hue',
-  saturation: 'Saturation',
-  color: 'Colour',
-  luminosity: 'Luminosity',
-  'plus-lighter': 'Addition',
-  'linear-light': 'Linear light',
-  subtract: 'Subtract',
+export function mixSummary({ mix }: Owner): string {
+  return `${modeLabels[mix.mode]}, ${Math.round(mix.amount)} %${mix.linear ? ', in linear light' : ''}`
 }
 
-/** What a mode does to the picture, for finding one. */
-const modeFamilies: readonly { readonly title: string; readonly modes: readonly MixMode[] }[] = [
-  { title: 'Covers', modes: ['normal'] },
-  { title: 'Lightens', modes: ['screen', 'plus-lighter', 'lighten', 'color-dodge'] },
-  { title: 'Darkens', modes: ['multiply', 'darken', 'color-burn', 'subtract'] },
-  { title: 'Adds contrast', modes: ['overlay', 'soft-light', 'hard-light', 'linear-light'] },
-  { title: 'Compares', modes: ['difference', 'exclusion'] },
-  { title: 'Takes over a part of the colour', modes: ['hue', 'saturation', 'color', 'luminosity'] },
-]
-
-export function mixSummary(effect: Effect): string {
-  return `${modeLabels[effect.mix.mode]}, ${Math.round(effect.mix.amount)} %${effect.mix.linear ? ', in linear light' : ''}`
-}
-
-/** Blend mode, amount, and whether light adds as light. */
-export function MixStep({ effect }: { readonly effect: Effect }) {
-  const setMode = (mode: string) => {
-    const known = mixModes.find((candidate) => candidate === mode)
-    if (known) changeEffect(effect.id, `Mix: ${modeLabels[known]}`, (one) => void (one.mix.mode = known))
-  }
+/** Blend mode, amount, and whether light adds as light. The picture follows the mode that is pointed at in the list. */
+export function MixStep({ owner }: { readonly owner: Owner }) {
+  const tryMode = (mode: MixMode) =>
+    useScene.getState().try((scene) => {
+      const target = findOwner(scene, owner.id)
+      if (target) target.mix.mode = mode
+    })
   return (
     <>
-      <Box sx={{ display: 'flex', alignItems: 'center', gap: 3 }}>
-        <Box component="span" id="mix-mode">
+      <Box sx={{ display: 'flex', alignItems: 'center', gap: 1 }}>
+        <Box component="span" id="mix-mode" sx={{ mr: 2 }}>
           Mode
         </Box>
         <Select
           fullWidth
-          value={effect.mix.mode}
-          onChange={(event) => setMode(event.target.value)}
+          value={owner.mix.mode}
+          onChange={(event) => {
+            const mode = modeNamed(event.target.value)
+            if (mode) setMode(owner, mode)
+          }}
+          onClose={() => useScene.getState().try(undefined)}
           SelectDisplayProps={{ 'aria-labelledby': 'mix-mode' }}
         >
           {modeFamilies.flatMap(({ title, modes }) => [
@@ -68,19 +46,21 @@ export function MixStep({ effect }: { readonly effect: Effect }) {
               {title}
             </ListSubheader>,
             ...modes.map((mode) => (
-              <MenuItem key={mode} value={mode}>
-                {modeLabels[mode]}
+              <MenuItem key={mode} value={mode} onFocus={() => tryMode(mode)} onMouseEnter={() => tryMode(mode)}>
+                {modeLabel(owner, mode)}
               </MenuItem>
             )),
           ])}
         </Select>
+        <StepMode owner={owner} by={-1} />
+        <StepMode owner={owner} by={1} />
       </Box>
-      <AmountControl effect={effect} />
+      <AmountControl owner={owner} />
       <FormControlLabel
         control={
           <Switch
-            checked={effect.mix.linear}
-            onChange={(_, linear) => changeEffect(effect.id, 'Linear light', (one) => void (one.mix.linear = linear))}
+            checked={owner.mix.linear}
+            onChange={(_, linear) => changeOwner(owner.id, 'Linear light', (one) => void (one.mix.linear = linear))}
           />
         }
         label="In linear light"
@@ -88,5 +68,17 @@ export function MixStep({ effect }: { readonly effect: Effect }) {
         sx={{ ml: 0 }}
       />
     </>
+  )
+}
+
+function StepMode({ owner, by }: { readonly owner: Owner; readonly by: -1 | 1 }) {
+  const next = neighbourMode(owner.mix.mode, by)
+  const label = by < 0 ? 'Mode before' : 'Mode after'
+  return (
+    <Tooltip title={`${label}: ${modeLabels[next]} (${by < 0 ? 'Shift M' : 'M'})`}>
+      <IconButton size="small" aria-label={label} onClick={() => setMode(owner, next)} sx={{ color: ink.ink, borderRadius: '3px' }}>
+        {by < 0 ? <CaretLeft size={16} /> : <CaretRight size={16} />}
+      </IconButton>
+    </Tooltip>
   )
 }

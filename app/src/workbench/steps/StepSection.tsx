@@ -1,6 +1,6 @@
 import Box from '@mui/material/Box'
 import ButtonBase from '@mui/material/ButtonBase'
-import { sceneGraph, type Effect, type PictureSource, type StepName } from '@welkinar/core'
+import { sceneGraph, type PictureSource, type StepName } from '@welkinar/core'
 import type { RenderPool } from '@welkinar/core/pool'
 import { useEffect, useRef, type ReactNode } from 'react'
 import { useScene } from '../../scene/sceneStore'
@@ -10,7 +10,8 @@ import { LookPicture } from '../LookPicture'
 interface StepSectionProps {
   readonly pool: RenderPool
   readonly source: PictureSource
-  readonly effect: Effect
+  /** The effect or group whose step it is. */
+  readonly ownerId: string
   readonly step: StepName
   readonly number: number
   readonly title: string
@@ -22,7 +23,7 @@ interface StepSectionProps {
 const partShown: Record<StepName, number> = { pattern: 0.22, shape: 0.22, colour: 0.22, where: 1, mix: 1 }
 
 /** One step of the selected effect: a live picture of its output, and its controls when it is open. */
-export function StepSection({ pool, source, effect, step, number, title, summary, children }: StepSectionProps) {
+export function StepSection({ pool, source, ownerId, step, number, title, summary, children }: StepSectionProps) {
   const open = useScene((state) => state.openStep === step)
   const section = useRef<HTMLElement>(null)
   useEffect(() => {
@@ -58,7 +59,7 @@ export function StepSection({ pool, source, effect, step, number, title, summary
         >
           <LookPicture
             pool={pool}
-            node={sceneGraph(source, { kind: 'step', effectId: effect.id, step })}
+            node={sceneGraph(source, { kind: 'step', effectId: ownerId, step })}
             photo={source.photo}
             width={104}
             height={64}

@@ -1,10 +1,13 @@
 import Box from '@mui/material/Box'
-import { controlOf, definitionOf, schemaAt, type Effect, type PictureSource } from '@welkinar/core'
+import { controlOf, definitionOf, isEffect, schemaAt, type Effect, type Group, type Owner, type PictureSource } from '@welkinar/core'
 import type { RenderPool } from '@welkinar/core/pool'
+import { useScene } from '../../scene/sceneStore'
 import { ink } from '../../theme'
+import { ScenePanel } from '../scenePanel/ScenePanel'
 import { AmountControl } from './AmountControl'
 import { ColourStep, colourSummary } from './ColourStep'
 import { FieldControls, PerLayerControls } from './FieldControls'
+import { GroupHead } from './GroupHead'
 import { MixStep, mixSummary } from './MixStep'
 import { SchemaControl } from './SchemaControl'
 import { StepSection } from './StepSection'
@@ -14,18 +17,28 @@ import { whereSummary } from './where/whereSummary'
 interface StepsPanelProps {
   readonly pool: RenderPool
   readonly source: PictureSource
-  readonly effect: Effect | undefined
+  readonly owner: Owner | undefined
 }
 
-/** The selected effect: its dials, and its five steps with what each of them makes. */
-export function StepsPanel({ pool, source, effect }: StepsPanelProps) {
+/** The selected effect or group with its steps and what each of them makes; or the scene itself. */
+export function StepsPanel({ pool, source, owner }: StepsPanelProps) {
+  const sceneOpen = useScene((state) => state.sceneOpen)
+  const shared = { pool, source }
   return (
     <Box
       component="aside"
-      aria-label="Steps"
+      aria-label={sceneOpen ? 'Scene' : 'Steps'}
       sx={{ width: { xs: 288, lg: 320 }, flex: 'none', overflowY: 'auto', borderLeft: `1px solid ${ink.rule}`, bgcolor: ink.paper }}
     >
-      {effect ? <EffectSteps key={effect.id} pool={pool} source={source} effect={effect} /> : <NothingSelected />}
+      {sceneOpen ? (
+        <ScenePanel {...shared} />
+      ) : !owner ? (
+        <NothingSelected />
+      ) : isEffect(owner) ? (
+        <EffectSteps key={owner.id} {...shared} effect={owner} />
+      ) : (
+        <GroupSteps key={owner.id} {...shared} group={owner} />
+      )}
     </Box>
   )
 }
@@ -41,10 +54,16 @@ function NothingSelected() {
   )
 }
 
-function EffectSteps({ pool, source, effect }: { pool: RenderPool; source: PictureSource; effect: Effect }) {
+interface EffectStepsProps {
+  readonly pool: RenderPool
+  readonly source: PictureSource
+  readonly effect: Effect
+}
+
+function EffectSteps({ pool, source, effect }: EffectStepsProps) {
   const definition = definitionOf(effect.kind)
   const summary = definition.summary(effect.controls)
-  const shared = { pool, source, effect }
+  const shared = { pool, source, ownerId: effect.id }
   return (
     <>
       <Box sx={{ px: 4, pt: 4, pb: 3 }}>
@@ -62,7 +81,7 @@ function EffectSteps({ pool, source, effect }: { pool: RenderPool; source: Pictu
             .map((path) => (
               <SchemaControl key={path} effect={effect} path={path} />
             ))}
-          <AmountControl effect={effect} />
+          <AmountControl owner={effect} />
         </Box>
       </Box>
       <StepSection {...shared} step="pattern" number={1} title="Pattern" summary={summary.pattern}>
@@ -72,14 +91,42 @@ function EffectSteps({ pool, source, effect }: { pool: RenderPool; source: Pictu
       <StepSection {...shared} step="shape" number={2} title="Shape" summary={summary.shape}>
         <FieldControls effect={effect} step="shape" />
       </StepSection>
-      <StepSection {...shared} step="colour" number={3} title="Colour" summary={colourSummary(effect)}>
-        <ColourStep {...shared} />
+      <StepSection {...shared} step="colour" number={3} title="Colour" summary={colourSummary(effect, source)}>
+        <ColourStep pool={pool} source={source} effect={effect} />
       </StepSection>
-      <StepSection {...shared} step="where" number={4} title="Where" summary={whereSummary(effect.where)}>
-        <WhereStep {...shared} />
+      <SharedSteps {...shared} owner={effect} />
+    </>
+  )
+}
+
+/** A group has no pattern of its own; it has a place, a mask and an amount. */
+function GroupSteps({ pool, source, group }: { readonly pool: RenderPool; readonly source: PictureSource; readonly group: Group }) {
+  return (
+    <>
+      <Box sx={{ px: 4, pt: 4, pb: 3 }}>
+        <GroupHead group={group} source={source} />
+        <AmountControl owner={group} />
+      </Box>
+      <SharedSteps pool={pool} source={source} ownerId={group.id} owner={group} />
+    </>
+  )
+}
+
+interface SharedStepsProps {
+  readonly pool: RenderPool
+  readonly source: PictureSource
+  readonly ownerId: string
+  readonly owner: Owner
+}
+
+function SharedSteps({ owner, ...shared }: SharedStepsProps) {
+  return (
+    <>
+      <StepSection {...shared} step="where" number={4} title="Where" summary={whereSummary(owner.where)}>
+        <WhereStep pool={shared.pool} source={shared.source} owner={owner} />
       </StepSection>
-      <StepSection {...shared} step="mix" number={5} title="Mix" summary={mixSummary(effect)}>
-        <MixStep effect={effect} />
+      <StepSection {...shared} step="mix" number={5} title="Mix" summary={mixSummary(owner)}>
+        <MixStep owner={owner} />
       </StepSection>
     </>
   )

@@ -52,6 +52,7 @@ export function TopBar({ commands }: TopBarProps) {
       <Box sx={{ flex: 1 }} />
       <CommandIcon command={command('undo')} icon={<ArrowUUpLeft size={18} />} />
       <CommandIcon command={command('redo')} icon={<ArrowUUpRight size={18} />} />
+      <SceneToggle />
       <CompareChoice />
       <ZoomMenu commands={commands} />
       <Tooltip title="All commands (Ctrl K)">
@@ -81,6 +82,23 @@ function CommandIcon({ command, icon }: { readonly command: Command | undefined;
           {icon}
         </IconButton>
       </span>
+    </Tooltip>
+  )
+}
+
+/** Opens the panel of the scene marks. */
+function SceneToggle() {
+  const open = useScene((state) => state.sceneOpen)
+  return (
+    <Tooltip title="Lights, horizon, focal point, depth (G)">
+      <ToggleButton
+        value="scene"
+        size="small"
+        selected={open}
+        onChange={() => useScene.getState().set({ sceneOpen: !open, tool: undefined })}
+      >
+        Marks
+      </ToggleButton>
     </Tooltip>
   )
 }

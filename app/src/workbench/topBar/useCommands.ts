@@ -1,9 +1,14 @@
 import { useMemo } from 'react'
 import { useHotkeys } from 'react-hotkeys-hook'
 import { useNavigate } from 'react-router'
-import { changeEffect, useScene, type MaskView } from '../../scene/sceneStore'
+import { findOwner, isEffect, type Owner } from '@welkinar/core'
+import { useBrush } from '../../scene/brush'
+import { changeOwner, useScene, type MaskView } from '../../scene/sceneStore'
 import { removeEffect } from '../depthLine/EffectCard'
+import { removeGroup } from '../depthLine/groups'
 import { stepEffect } from '../depthLine/moveEffect'
+import { copyLook, pasteLook } from '../copyLook'
+import { neighbourMode, setMode } from '../mixModes'
 import { openRecipe, saveRecipe } from '../recipes'
 import type { Command } from './commands'
 
@@ -31,7 +36,9 @@ export function useCommands(): readonly Command[] {
     { preventDefault: true, enableOnFormTags: true, ignoreEventWhen: isTyping },
     [commands],
   )
-  useHoldBefore()
+  useHeld('b', 'holdingBefore')
+  useHeld('n', 'holdingUnmasked')
+  useHeld('t', 'exaggerating')
   return commands
 }
 
@@ -49,10 +56,15 @@ function buildCommands({ canUndo, canRedo, selectedId, sceneId, goTo }: CommandC
     const { place, shownZoom } = useScene.getState()
     set({ place: { ...place, zoom: Math.min(16, Math.max(0.02, shownZoom * factor)) } })
   }
-  const onSelected = (run: (id: string) => void): Pick<Command, 'enabled' | 'run'> => ({
+  const onSelected = (run: (owner: Owner) => void): Pick<Command, 'enabled' | 'run'> => ({
     enabled: selectedId !== undefined,
-    run: () => selectedId && run(selectedId),
+    run: () => {
+      const scene = useScene.getState().history?.scene
+      const owner = scene && findOwner(scene, selectedId)
+      if (owner) run(owner)
+    },
   })
+  const brushBy = (factor: number): void => useBrush.getState().set({ size: Math.min(20000, Math.max(0.5, useBrush.getState().size * factor)) })
   return [
     { id: 'undo', label: 'Undo', keys: 'mod+z', keysShown: 'Ctrl Z', enabled: canUndo, run: undo },
     { id: 'redo', label: 'Redo', keys: 'mod+shift+z', keysShown: 'Ctrl Shift Z', enabled: canRedo, run: redo },
@@ -91,23 +103,50 @@ function buildCommands({ canUndo, canRedo, selectedId, sceneId, goTo }: CommandC
       label: 'Switch the effect on or off',
       keys: 'o',
       keysShown: 'O',
-      ...onSelected((id) => changeEffect(id, 'Switch effect', (one) => void (one.on = !one.on))),
+      ...onSelected(({ id }) => changeOwner(id, 'Switch effect', (one) => void (one.on = !one.on))),
     },
     {
       id: 'farther',
       label: 'Move the effect farther',
       keys: 'shift+comma',
       keysShown: 'Shift ,',
-      ...onSelected((id) => change('Move effect', (scene) => stepEffect(scene, id, -1))),
+      ...onSelected(({ id }) => change('Move effect', (scene) => stepEffect(scene, id, -1))),
     },
     {
       id: 'nearer',
       label: 'Move the effect nearer',
       keys: 'shift+period',
       keysShown: 'Shift .',
-      ...onSelected((id) => change('Move effect', (scene) => stepEffect(scene, id, 1))),
+      ...onSelected(({ id }) => change('Move effect', (scene) => stepEffect(scene, id, 1))),
     },
-    { id: 'remove', label: 'Remove the effect', keys: 'shift+delete', keysShown: 'Shift Delete', ...onSelected(removeEffect) },
+    { id: 'remove', label: 'Remove the effect', keys: 'shift+delete', keysShown: 'Shift Delete', ...onSelected((owner) => (isEffect(owner) ? removeEffect(owner.id) : removeGroup(owner.id))) },
+    {
+      id: 'mix-next',
+      label: 'Next mix mode',
+      keys: 'm',
+      keysShown: 'M',
+      ...onSelected((owner) => setMode(owner, neighbourMode(owner.mix.mode, 1))),
+    },
+    {
+      id: 'mix-before',
+      label: 'Mix mode before',
+      keys: 'shift+m',
+      keysShown: 'Shift M',
+      ...onSelected((owner) => setMode(owner, neighbourMode(owner.mix.mode, -1))),
+    },
+    { id: 'copy-look', label: 'Copy the look of the effect', ...onSelected((owner) => isEffect(owner) && copyLook(owner)) },
+    { id: 'paste-look', label: 'Paste the look onto the effect', ...onSelected((owner) => isEffect(owner) && pasteLook(owner)) },
+    { id: 'brush-smaller', label: 'Smaller brush', keys: 'j', keysShown: 'J', run: () => brushBy(1 / 1.15) },
+    { id: 'brush-larger', label: 'Larger brush', keys: 'l', keysShown: 'L', run: () => brushBy(1.15) },
+    { id: 'eraser', label: 'Brush or eraser', keys: 'r', keysShown: 'R', run: () => useBrush.getState().set({ erase: !useBrush.getState().erase }) },
+    {
+      id: 'scene',
+      label: 'Scene marks: lights, horizon, focal point, depth',
+      keys: 'g',
+      keysShown: 'G',
+      run: () => set({ sceneOpen: !useScene.getState().sceneOpen, tool: undefined }),
+    },
+    { id: 'tool-off', label: 'Put the tool away', keys: 'escape', keysShown: 'Esc', run: () => set({ tool: undefined }) },
     { id: 'save-recipe', label: 'Save the recipe as a file', run: saveRecipe },
     { id: 'open-recipe', label: 'Open a recipe file', run: openRecipe },
     {
@@ -128,8 +167,8 @@ function isTyping(event: KeyboardEvent): boolean {
   return inText && !((event.ctrlKey || event.metaKey) && event.key.toLowerCase() === 'e')
 }
 
-/** The photo shows as long as B is down. */
-function useHoldBefore(): void {
+/** Something in the view that holds as long as a key is down. */
+function useHeld(key: string, what: 'holdingBefore' | 'holdingUnmasked' | 'exaggerating'): void {
   const options = { keydown: true, keyup: true, enableOnFormTags: true, ignoreEventWhen: isTyping } as const
-  useHotkeys('b', ({ type }) => useScene.getState().set({ holdingBefore: type === 'keydown' }), options, [])
+  useHotkeys(key, ({ type }) => useScene.getState().set({ [what]: type === 'keydown' }), options, [])
 }

@@ -1,10 +1,11 @@
 import Box from '@mui/material/Box'
-import type { PictureSource } from '@welkinar/core'
+import { findOwner, type Owner, type PictureSource } from '@welkinar/core'
 import type { RenderPool } from '@welkinar/core/pool'
-import { useCallback, useEffect, useRef, useState, type KeyboardEvent } from 'react'
-import { useScene } from '../../scene/sceneStore'
+import { useCallback, useEffect, useMemo, useRef, useState, type KeyboardEvent } from 'react'
+import { chosenMask, useScene } from '../../scene/sceneStore'
 import { ink } from '../../theme'
 import { PictureView } from './PictureView'
+import { PhotoOverlay } from './overlay/PhotoOverlay'
 import { SplitDivider } from './SplitDivider'
 import { usePointerGestures } from './usePointerGestures'
 import { useScreenSize } from './useScreenSize'
@@ -29,6 +30,10 @@ export function PhotoView({ pool, source }: PhotoViewProps) {
   const splitAt = useScene((state) => state.splitAt)
   const maskView = useScene((state) => state.maskView)
   const selectedId = useScene((state) => state.selectedId)
+  const chosenMaskId = useScene((state) => state.chosenMaskId)
+  const maskScope = useScene((state) => state.maskScope)
+  const exaggerated = useScene((state) => (state.exaggerating ? state.selectedId : undefined))
+  const shown = useShownSource(source)
   const { photo } = source
   const port = screen && viewPortFor(place, photo, screen, window.devicePixelRatio)
   const latestPort = useRef<ViewPort>(undefined)
@@ -44,7 +49,8 @@ export function PhotoView({ pool, source }: PhotoViewProps) {
 
   useEffect(() => {
     latestPort.current = port
-    if (port) view.current?.show({ source, port, compare, splitAt, maskView, selectedId })
+    const maskId = maskScope === 'one' ? chosenMask(findOwner(shown, selectedId), chosenMaskId)?.id : undefined
+    if (port) view.current?.show({ source: shown, port, compare, splitAt, maskView, selectedId, maskId, exaggerated })
   })
 
   const zoom = port?.zoom
@@ -81,6 +87,7 @@ export function PhotoView({ pool, source }: PhotoViewProps) {
       }}
     >
       <canvas ref={canvas} data-testid="picture" data-settled={settled} style={{ width: '100%', height: '100%', display: 'block' }} />
+      {port && <PhotoOverlay pool={pool} source={source} port={port} settled={settled} />}
       {port && compare === 'split' && <SplitDivider port={port} photo={photo} />}
     </Box>
   )
@@ -91,4 +98,22 @@ const arrows: Record<string, readonly [number, number] | undefined> = {
   ArrowRight: [1, 0],
   ArrowUp: [0, -1],
   ArrowDown: [0, 1],
+}
+
+/** The scene as the view shows it: with what is only being tried, or without the mask of the selected effect while that is held. */
+function useShownSource(source: PictureSource): PictureSource {
+  const trial = useScene((state) => state.trial)
+  const selectedId = useScene((state) => state.selectedId)
+  const unmasked = useScene((state) => state.holdingUnmasked)
+  const chosenMaskId = useScene((state) => (state.maskScope === 'one' ? state.chosenMaskId : undefined))
+  return useMemo(() => {
+    const tried = trial ?? source
+    if (!unmasked) return tried
+    const bare = <O extends Owner>(owner: O): O => {
+      if (owner.id !== selectedId) return owner
+      const masks = owner.where.masks.map((mask) => (chosenMaskId === undefined || mask.id === chosenMaskId ? { ...mask, on: false } : mask))
+      return { ...owner, where: { ...owner.where, masks } }
+    }
+    return { ...tried, effects: tried.effects.map(bare), groups: (tried.groups ?? []).map(bare) }
+  }, [trial, source, unmasked, selectedId, chosenMaskId])
 }

@@ -13,6 +13,10 @@ export interface ViewWish {
   readonly splitAt: number
   readonly maskView: MaskView
   readonly selectedId: string | undefined
+  /** The mask that is seen alone; the whole list without it. */
+  readonly maskId: string | undefined
+  /** The effect or group that shows at several times its strength. */
+  readonly exaggerated: string | undefined
 }
 
 /** Draws the picture, the photo beside it, and the mask over it, on one canvas. */
@@ -41,11 +45,12 @@ export class PictureView {
     const { photo } = wish.source
     const ask = (layer: LookLayer, look: Look): void => layer.want({ node: sceneGraph(wish.source, look), photo, port: wish.port })
     if (this.showsMask(wish) && wish.selectedId) {
-      const look: Look = { kind: 'step', effectId: wish.selectedId, step: 'where' }
+      const { selectedId, maskId } = wish
+      const look: Look = maskId ? { kind: 'mask', effectId: selectedId, maskId } : { kind: 'step', effectId: selectedId, step: 'where' }
       ask(wish.maskView === 'grey' ? this.mask : this.hatch, look)
     }
     if (wish.compare !== 'after') ask(this.before, { kind: 'photo' })
-    if (wish.compare !== 'before' && wish.maskView !== 'grey') ask(this.picture, { kind: 'result' })
+    if (wish.compare !== 'before' && wish.maskView !== 'grey') ask(this.picture, { kind: 'result', exaggerated: wish.exaggerated })
     this.onSettled(this.isSettled(wish))
     this.schedule()
   }

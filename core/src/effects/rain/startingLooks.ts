@@ -1,4 +1,4 @@
-import type { LuminosityMask } from '../../model/look'
+import type { LuminosityMask } from '../../masks/luminosity/definition'
 import type { StartingLook } from '../effectDefinition'
 import type { RainControls } from './definition'
 
@@ -12,13 +12,17 @@ const nearest: Layer = { drops: 4, size: 5, stretch: 4.2, brightness: 50, shiftX
 /** Rain is seen where light falls through it; the deepest shadows keep most of it out. */
 const sparesShadows: LuminosityMask = {
   id: 'shadows',
+  name: '',
   kind: 'luminosity',
   on: true,
   join: 'keep',
   invert: false,
   strength: 100,
+  grow: 0,
+  edges: 0,
   feather: 2,
   tonesFrom: 'photo',
+  pinned: null,
   channel: 'encodedLuma',
   curve: 'range',
   handles: [0.02, 0.22, 1, 1],
@@ -60,7 +64,7 @@ function look(
         ...shape,
       },
     },
-    colour: { tint: '#dfe6ee' },
+    colour: { tint: '#dfe6ee', light: null },
     where: { masks: [sparesShadows], hold: 75 },
     mix: { mode: 'screen', amount, linear: false },
   }

@@ -1,44 +1,72 @@
+import { useSortable } from '@dnd-kit/sortable'
+import { CSS } from '@dnd-kit/utilities'
 import Box from '@mui/material/Box'
 import ButtonBase from '@mui/material/ButtonBase'
 import IconButton from '@mui/material/IconButton'
+import InputBase from '@mui/material/InputBase'
 import MenuItem from '@mui/material/MenuItem'
 import Select from '@mui/material/Select'
 import Switch from '@mui/material/Switch'
-import { X } from '@phosphor-icons/react/dist/csr/X'
-import { maskJoins, type Effect, type Mask, type MaskJoin } from '@welkinar/core'
-import { changeEffect } from '../../../scene/sceneStore'
+import { DotsSixVertical } from '@phosphor-icons/react/dist/csr/DotsSixVertical'
+import { maskJoins, type Mask, type MaskJoin, type Owner, type PictureSource } from '@welkinar/core'
+import { useState } from 'react'
+import { ActionMenu } from '../../../common/ActionMenu'
+import { changeMask } from '../../../scene/sceneStore'
 import { ink } from '../../../theme'
+import { chooseMask, maskActions } from './maskActions'
 import { maskWords } from './whereSummary'
 
 interface MaskRowProps {
-  readonly effect: Effect
+  readonly source: PictureSource
+  readonly owner: Owner
   readonly mask: Mask
   readonly index: number
   readonly chosen: boolean
-  onChoose(): void
 }
 
 const joinLabels: Record<MaskJoin, string> = { keep: 'Keep', add: 'Add', subtract: 'Subtract' }
 
-/** One mask of the list: how it joins, what it is, on or off, and out. */
-export function MaskRow({ effect, mask, index, chosen, onChoose }: MaskRowProps) {
+/** One mask of the list: its grip, how it joins, what it is, on or off, and what else can be done with it. */
+export function MaskRow({ source, owner, mask, index, chosen }: MaskRowProps) {
   const words = maskWords(mask)
-  const change = (label: string, edit: (mask: Mask) => void) =>
-    changeEffect(effect.id, label, (one) => {
-      const target = one.where.masks.find(({ id }) => id === mask.id)
-      if (target) edit(target)
-    })
+  const [renaming, setRenaming] = useState(false)
+  const { attributes, listeners, setNodeRef, transform, transition, isDragging } = useSortable({ id: mask.id })
   const setJoin = (value: string) => {
     const join = maskJoins.find((candidate) => candidate === value)
-    if (join) change('Join of the mask', (target) => void (target.join = join))
+    if (join) changeMask(owner.id, mask, 'Join of the mask', (target) => void (target.join = join))
   }
+  const actions = maskActions(source, owner, mask, () => setRenaming(true))
   return (
-    <Box role="listitem" sx={{ display: 'flex', alignItems: 'center', gap: 2, minHeight: 36, opacity: mask.on ? 1 : 0.6 }}>
+    <Box
+      ref={setNodeRef}
+      role="listitem"
+      style={{ transform: CSS.Translate.toString(transform), transition }}
+      sx={{
+        display: 'flex',
+        alignItems: 'center',
+        gap: 1,
+        minHeight: 36,
+        mx: -2,
+        px: 1,
+        position: 'relative',
+        zIndex: isDragging ? 1 : 'auto',
+        bgcolor: chosen ? ink.well : isDragging ? ink.raised : 'transparent',
+      }}
+    >
+      <IconButton
+        {...attributes}
+        {...listeners}
+        size="small"
+        aria-label={`Move mask ${index + 1}`}
+        sx={{ p: '3px 0', color: ink.secondary, cursor: 'grab', touchAction: 'none' }}
+      >
+        <DotsSixVertical size={16} />
+      </IconButton>
       <Select
         value={mask.join}
         onChange={(event) => setJoin(event.target.value)}
         SelectDisplayProps={{ 'aria-label': `How mask ${index + 1} joins` }}
-        sx={{ width: 92, flex: 'none' }}
+        sx={{ width: 88, flex: 'none' }}
       >
         {maskJoins.map((join) => (
           <MenuItem key={join} value={join}>
@@ -46,28 +74,48 @@ export function MaskRow({ effect, mask, index, chosen, onChoose }: MaskRowProps)
           </MenuItem>
         ))}
       </Select>
-      <ButtonBase
-        onClick={onChoose}
-        aria-pressed={chosen}
-        sx={{ flex: 1, minWidth: 0, justifyContent: 'flex-start', textAlign: 'left', minHeight: 30, fontWeight: chosen ? 650 : 400 }}
-      >
-        {words}
-      </ButtonBase>
+      {renaming ? (
+        <RenameField owner={owner} mask={mask} onDone={() => setRenaming(false)} />
+      ) : (
+        <ButtonBase
+          onClick={() => chooseMask(mask)}
+          onDoubleClick={() => setRenaming(true)}
+          aria-pressed={chosen}
+          sx={{ flex: 1, minWidth: 0, justifyContent: 'flex-start', minHeight: 30, px: 1, fontWeight: chosen ? 650 : 400 }}
+        >
+          <Box component="span" sx={{ overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap', opacity: mask.on ? 1 : 0.6 }}>
+            {words}
+          </Box>
+        </ButtonBase>
+      )}
       <Switch
         checked={mask.on}
-        onChange={(_, on) => change('Switch mask', (target) => void (target.on = on))}
+        onChange={(_, on) => changeMask(owner.id, mask, 'Switch mask', (target) => void (target.on = on))}
         slotProps={{ input: { 'aria-label': `Mask ${index + 1}, ${words}, on` } }}
+        sx={{ flex: 'none' }}
       />
-      <IconButton
-        size="small"
-        aria-label={`Remove mask ${index + 1}`}
-        sx={{ color: ink.ink }}
-        onClick={() =>
-          changeEffect(effect.id, 'Remove mask', (one) => void (one.where.masks = one.where.masks.filter(({ id }) => id !== mask.id)))
-        }
-      >
-        <X size={14} />
-      </IconButton>
+      <ActionMenu label={`More about mask ${index + 1}`} actions={actions} />
     </Box>
+  )
+}
+
+function RenameField({ owner, mask, onDone }: { readonly owner: Owner; readonly mask: Mask; onDone(): void }) {
+  const [typed, setTyped] = useState(mask.name)
+  const take = () => {
+    const name = typed.trim().slice(0, 80)
+    if (name !== mask.name) changeMask(owner.id, mask, 'Rename mask', (target) => void (target.name = name))
+    onDone()
+  }
+  return (
+    <InputBase
+      autoFocus
+      value={typed}
+      placeholder={maskWords({ ...mask, name: '' })}
+      inputProps={{ 'aria-label': 'Name of the mask', maxLength: 80 }}
+      onChange={(event) => setTyped(event.target.value)}
+      onBlur={take}
+      onKeyDown={(event) => (event.key === 'Enter' ? take() : event.key === 'Escape' && onDone())}
+      sx={{ flex: 1, minWidth: 0, px: 1, bgcolor: '#fff', fontSize: 13 }}
+    />
   )
 }

@@ -2,20 +2,21 @@ import Box from '@mui/material/Box'
 import Button from '@mui/material/Button'
 import ToggleButton from '@mui/material/ToggleButton'
 import ToggleButtonGroup from '@mui/material/ToggleButtonGroup'
-import { controlOf, hardRange, whereSchema, type Effect, type Mask, type PictureSource } from '@welkinar/core'
+import Tooltip from '@mui/material/Tooltip'
+import { controlOf, hardRange, isEffect, whereSchema, type Owner, type PictureSource } from '@welkinar/core'
 import type { RenderPool } from '@welkinar/core/pool'
-import { useState } from 'react'
 import { NumberControl } from '../../../common/NumberControl'
-import { changeEffect, useScene, type MaskView } from '../../../scene/sceneStore'
+import { changeOwner, chosenMask, useScene, type MaskScope, type MaskView } from '../../../scene/sceneStore'
 import { ink } from '../../../theme'
 import { startingEffect } from '../startingControls'
+import { AddMask } from './AddMask'
 import { MaskEditor } from './MaskEditor'
-import { MaskRow } from './MaskRow'
+import { MaskList } from './MaskList'
 
 interface WhereStepProps {
   readonly pool: RenderPool
   readonly source: PictureSource
-  readonly effect: Effect
+  readonly owner: Owner
 }
 
 const views: readonly { readonly value: MaskView; readonly label: string }[] = [
@@ -24,85 +25,92 @@ const views: readonly { readonly value: MaskView; readonly label: string }[] = [
   { value: 'hatch', label: 'Hatch' },
 ]
 
-/** Where the effect may be: the list of masks, how it is seen, and the mask that is being edited. */
-export function WhereStep({ pool, source, effect }: WhereStepProps) {
-  const maskView = useScene((state) => state.maskView)
-  const { masks, hold } = effect.where
-  const [chosenId, setChosenId] = useState(masks[0]?.id)
-  const chosen = masks.find(({ id }) => id === chosenId) ?? masks[0]
+const scopes: readonly { readonly value: MaskScope; readonly label: string }[] = [
+  { value: 'all', label: 'All' },
+  { value: 'one', label: 'One' },
+]
+
+/** Where the effect may be: how the mask is seen, the list of masks, and the one that is being edited. */
+export function WhereStep({ pool, source, owner }: WhereStepProps) {
+  const chosenId = useScene((state) => state.chosenMaskId)
+  const { masks, hold } = owner.where
+  const chosen = chosenMask(owner, chosenId)
   const holdControl = controlOf(whereSchema.shape.hold)
-  const add = () => {
-    const mask = freshMask(masks.length > 0)
-    changeEffect(effect.id, 'Add mask', (one) => void one.where.masks.push(mask))
-    setChosenId(mask.id)
-  }
+  const startingHold = isEffect(owner) ? startingEffect(owner, source.photo).where.hold : 100
   return (
     <>
-      <Box sx={{ display: 'flex', alignItems: 'center', justifyContent: 'space-between' }}>
-        <Box id="mask-view">Show</Box>
-        <ToggleButtonGroup
-          exclusive
-          size="small"
-          aria-labelledby="mask-view"
-          value={maskView}
-          onChange={(_, next: MaskView | null) => next && useScene.getState().set({ maskView: next })}
-        >
-          {views.map(({ value, label }) => (
-            <ToggleButton key={value} value={value}>
-              {label}
-            </ToggleButton>
-          ))}
-        </ToggleButtonGroup>
-      </Box>
-      {chosen && <MaskEditor pool={pool} source={source} effect={effect} mask={chosen} />}
-      <Box sx={{ borderTop: `1px solid ${ink.rule}`, pt: 2 }}>
-        {masks.length > 0 && (
-          <Box role="list" aria-label="Masks">
-            {masks.map((mask, index) => (
-              <MaskRow
-                key={mask.id}
-                effect={effect}
-                mask={mask}
-                index={index}
-                chosen={mask === chosen}
-                onChoose={() => setChosenId(mask.id)}
-              />
-            ))}
-          </Box>
-        )}
-        {masks.length === 0 && <Box sx={{ color: ink.secondary, mb: 1 }}>No mask: the effect is everywhere.</Box>}
-        <Button variant="outlined" onClick={add} sx={{ mt: 1 }} disabled={masks.length >= 32}>
-          Add a luminosity mask
-        </Button>
-      </Box>
+      <ViewChoice hasMasks={masks.length > 0} />
+      {masks.length > 0 ? (
+        <MaskList source={source} owner={owner} chosen={chosen} />
+      ) : (
+        <Box sx={{ color: ink.secondary }}>No mask: the effect is everywhere.</Box>
+      )}
+      <AddMask source={source} owner={owner} />
       {holdControl && masks.length > 0 && (
         <NumberControl
           control={holdControl}
           hard={hardRange(whereSchema.shape.hold)}
           value={hold}
-          start={startingEffect(effect, source.photo).where.hold}
+          start={startingHold}
           onChange={(value, gesture) =>
-            changeEffect(effect.id, 'Hold', (one) => void (one.where.hold = value), gesture && `${effect.id} hold ${gesture}`)
+            changeOwner(owner.id, 'Hold', (one) => void (one.where.hold = value), gesture && `${owner.id} hold ${gesture}`)
           }
         />
       )}
+      {chosen && <MaskEditor key={chosen.id} pool={pool} source={source} owner={owner} mask={chosen} />}
     </>
   )
 }
 
-function freshMask(subtract: boolean): Mask {
-  return {
-    id: crypto.randomUUID(),
-    kind: 'luminosity',
-    on: true,
-    join: subtract ? 'subtract' : 'keep',
-    invert: false,
-    strength: 100,
-    feather: 0,
-    tonesFrom: 'photo',
-    channel: 'encodedLuma',
-    curve: 'brights',
-    handles: [0, 1, 1, 1],
-    steepness: 0,
-  }
+function ViewChoice({ hasMasks }: { readonly hasMasks: boolean }) {
+  const maskView = useScene((state) => state.maskView)
+  const maskScope = useScene((state) => state.maskScope)
+  const { set } = useScene.getState()
+  return (
+    <Box sx={{ display: 'flex', alignItems: 'center', gap: 1, flexWrap: 'wrap' }}>
+      <ToggleButtonGroup
+        exclusive
+        size="small"
+        aria-label="Show"
+        value={maskView}
+        onChange={(_, next: MaskView | null) => next && set({ maskView: next })}
+      >
+        {views.map(({ value, label }) => (
+          <ToggleButton key={value} value={value} sx={{ px: '7px' }}>
+            {label}
+          </ToggleButton>
+        ))}
+      </ToggleButtonGroup>
+      <ToggleButtonGroup
+        exclusive
+        size="small"
+        aria-label="Which masks are shown"
+        value={maskScope}
+        disabled={maskView === 'off'}
+        onChange={(_, next: MaskScope | null) => next && set({ maskScope: next })}
+      >
+        {scopes.map(({ value, label }) => (
+          <ToggleButton key={value} value={value} sx={{ px: '7px' }}>
+            {label}
+          </ToggleButton>
+        ))}
+      </ToggleButtonGroup>
+      <Box sx={{ flex: 1 }} />
+      <Tooltip title="Held down: the effect without its mask (N)">
+        <span>
+          <Button
+            variant="outlined"
+            disabled={!hasMasks}
+            aria-label="Hold to see it without its mask"
+            onPointerDown={() => set({ holdingUnmasked: true })}
+            onPointerUp={() => set({ holdingUnmasked: false })}
+            onPointerLeave={() => set({ holdingUnmasked: false })}
+            sx={{ px: '7px' }}
+          >
+            Off
+          </Button>
+        </span>
+      </Tooltip>
+    </Box>
+  )
 }

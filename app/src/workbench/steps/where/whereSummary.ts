@@ -1,11 +1,4 @@
-import type { LuminosityMask, Where } from '@welkinar/core'
-
-export const curveLabels: Record<LuminosityMask['curve'], string> = {
-  brights: 'Brights',
-  mids: 'Mids',
-  darks: 'Darks',
-  range: 'Range',
-}
+import { maskDefinitionOf, type Mask, type MaskJoin, type Where } from '@welkinar/core'
 
 /** The list of masks in a few words. */
 export function whereSummary(where: Where): string {
@@ -16,17 +9,17 @@ export function whereSummary(where: Where): string {
   return `${words.join(' ')}${hold}`
 }
 
-function joinWord(join: LuminosityMask['join'], index: number): string {
+function joinWord(join: MaskJoin, index: number): string {
   if (index === 0) return join === 'subtract' ? 'all less ' : ''
   return { keep: 'and ', add: 'plus ', subtract: 'less ' }[join]
 }
 
-/** One mask in a word or two. */
-export function maskWords(mask: LuminosityMask): string {
-  const inverted = mask.invert ? 'not ' : ''
-  if (mask.curve !== 'range') return `${inverted}${curveLabels[mask.curve].toLowerCase()}`
-  const [, full, fullEnd] = mask.handles
-  if (fullEnd >= 1) return `${inverted}tones above ${Math.round(full * 100)} %`
-  if (full <= 0) return `${inverted}tones below ${Math.round(fullEnd * 100)} %`
-  return `${inverted}tones ${Math.round(full * 100)}–${Math.round(fullEnd * 100)} %`
+/** One mask in a word or two: its own name, or what it does. */
+export function maskWords(mask: Mask): string {
+  if (mask.name) return mask.name
+  const { summary } = maskDefinitionOf(mask.kind)
+  const words = summary(mask)
+  if (!mask.invert) return words
+  const plain = summary({ ...mask, invert: false })
+  return words === plain ? `not ${plain}` : words
 }

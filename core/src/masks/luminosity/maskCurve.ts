@@ -1,4 +1,4 @@
-import type { LuminosityMask } from '../model/look'
+import type { LuminosityMask } from './definition'
 
 type Curve = Pick<LuminosityMask, 'curve' | 'handles' | 'steepness' | 'invert'>
 

@@ -1,0 +1,68 @@
+import Box from '@mui/material/Box'
+import ButtonBase from '@mui/material/ButtonBase'
+import type { Group } from '@welkinar/core'
+import type { ReactNode } from 'react'
+import { ActionMenu } from '../../common/ActionMenu'
+import { changeOwner, select, useScene } from '../../scene/sceneStore'
+import { ink } from '../../theme'
+import { removeGroup, ungroup } from './groups'
+
+/** A bracket over the cards of a group, with its name and amount. */
+export function GroupBracket({ group, children }: { readonly group: Group; readonly children: ReactNode }) {
+  const selected = useScene((state) => state.selectedId === group.id && !state.sceneOpen)
+  const amount = group.on ? `${Math.round(group.mix.amount)} %` : 'off'
+  const colour = selected ? ink.accent : ink.ink
+  return (
+    <Box role="group" aria-label={`Group ${group.name}`} sx={{ position: 'relative', display: 'flex', gap: 2, px: 2, opacity: group.on ? 1 : 0.6 }}>
+      <Box
+        aria-hidden
+        sx={{
+          position: 'absolute',
+          left: 0,
+          right: 0,
+          top: -12,
+          height: 104,
+          border: `${selected ? 2 : 1}px solid ${colour}`,
+          borderBottom: 0,
+          pointerEvents: 'none',
+        }}
+      />
+      <Box
+        sx={{
+          position: 'absolute',
+          left: 8,
+          top: -23,
+          maxWidth: 'calc(100% - 12px)',
+          display: 'flex',
+          alignItems: 'center',
+          bgcolor: ink.paper,
+          px: '5px',
+          zIndex: 1,
+        }}
+      >
+        <ButtonBase
+          aria-pressed={selected}
+          aria-label={`Group ${group.name}, ${amount}`}
+          onClick={() => select(group.id)}
+          sx={{ minHeight: 24, minWidth: 0, color: colour, fontWeight: 650, whiteSpace: 'nowrap' }}
+        >
+          <Box component="span" sx={{ overflow: 'hidden', textOverflow: 'ellipsis' }}>
+            {group.name}
+          </Box>
+          <Box component="span" sx={{ color: ink.secondary, fontWeight: 400, ml: '5px' }}>
+            {amount}
+          </Box>
+        </ButtonBase>
+        <ActionMenu
+          label={`More about the group ${group.name}`}
+          actions={[
+            { label: group.on ? 'Switch off' : 'Switch on', run: () => changeOwner(group.id, 'Switch group', (one) => void (one.on = !one.on)) },
+            { label: 'Ungroup', run: () => ungroup(group.id) },
+            { label: 'Remove with its effects', run: () => removeGroup(group.id) },
+          ]}
+        />
+      </Box>
+      {children}
+    </Box>
+  )
+}

@@ -1,0 +1,86 @@
+import Box from '@mui/material/Box'
+import Button from '@mui/material/Button'
+import OutlinedInput from '@mui/material/OutlinedInput'
+import { controlOf, hardRange, hexFromRgb, lightSchema, sceneGraph, type LightMark, type PictureSource } from '@welkinar/core'
+import type { RenderPool } from '@welkinar/core/pool'
+import { NumberControl } from '../../common/NumberControl'
+import { showProblem } from '../../common/notices'
+import { useScene } from '../../scene/sceneStore'
+import { ink } from '../../theme'
+
+interface LightRowProps {
+  readonly pool: RenderPool
+  readonly source: PictureSource
+  readonly light: LightMark
+}
+
+/** One light of the scene: name, colour, strength and reach. */
+export function LightRow({ pool, source, light }: LightRowProps) {
+  const change = (label: string, edit: (light: LightMark) => void, gesture?: string) =>
+    useScene.getState().change(
+      label,
+      ({ marks }) => {
+        const target = marks.lights.find(({ id }) => id === light.id)
+        if (target) edit(target)
+      },
+      gesture && `${light.id} ${gesture}`,
+    )
+  const pick = () => {
+    pool
+      .measureLight(sceneGraph(source, { kind: 'photo' }), source.photo, light.x, light.y)
+      .then(({ colour, radius }) => change('Pick the light', (target) => Object.assign(target, { colour: hexFromRgb(colour), radius })))
+      .catch((error: unknown) => showProblem(error, 'Reading the light'))
+  }
+  return (
+    <Box role="group" aria-label={light.name} sx={{ display: 'grid', gap: 1, borderTop: `1px solid ${ink.rule}`, pt: 2 }}>
+      <Box sx={{ display: 'flex', gap: 2, alignItems: 'center' }}>
+        <Box
+          component="input"
+          type="color"
+          aria-label={`Colour of ${light.name}`}
+          value={light.colour}
+          onChange={(event: React.ChangeEvent<HTMLInputElement>) =>
+            change('Colour of the light', (target) => void (target.colour = event.target.value), 'colour')
+          }
+          sx={{ width: 32, height: 32, p: 0, border: `1px solid ${ink.rule}`, bgcolor: 'transparent', flex: 'none' }}
+        />
+        <OutlinedInput
+          value={light.name}
+          inputProps={{ 'aria-label': 'Name of the light', maxLength: 80 }}
+          onChange={(event) => event.target.value && change('Rename light', (target) => void (target.name = event.target.value), 'name')}
+          sx={{ flex: 1 }}
+        />
+      </Box>
+      <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr', columnGap: 4 }}>
+        {(['strength', 'radius'] as const).map((key) => {
+          const control = controlOf(lightSchema.shape[key])
+          return (
+            control && (
+              <NumberControl
+                key={key}
+                control={control}
+                hard={hardRange(lightSchema.shape[key])}
+                value={Number(light[key].toFixed(1))}
+                start={key === 'strength' ? 100 : Number(light.radius.toFixed(1))}
+                onChange={(value, gesture) => change(`Light: ${control.label}`, (target) => void (target[key] = value), gesture)}
+              />
+            )
+          )
+        })}
+      </Box>
+      <Box sx={{ display: 'flex', gap: 2 }}>
+        <Button variant="outlined" onClick={pick}>
+          Pick from photo
+        </Button>
+        <Button
+          variant="text"
+          onClick={() =>
+            useScene.getState().change('Remove light', ({ marks }) => void (marks.lights = marks.lights.filter(({ id }) => id !== light.id)))
+          }
+        >
+          Remove
+        </Button>
+      </Box>
+    </Box>
+  )
+}

@@ -1,0 +1,88 @@
+import Box from '@mui/material/Box'
+import Button from '@mui/material/Button'
+import { noMarks, type PictureSource } from '@welkinar/core'
+import type { RenderPool } from '@welkinar/core/pool'
+import type { ReactNode } from 'react'
+import { useScene } from '../../scene/sceneStore'
+import { ink } from '../../theme'
+import { ToolButton } from '../steps/where/ToolButton'
+import { DepthSection } from './DepthSection'
+import { LightRow } from './LightRow'
+import { LevelRow } from './LevelRow'
+
+interface ScenePanelProps {
+  readonly pool: RenderPool
+  readonly source: PictureSource
+}
+
+/** What the artist has read from the photo: lights, horizon, waterline, focal point, depth; and the pinned states. */
+export function ScenePanel({ pool, source }: ScenePanelProps) {
+  const { lights, horizon, waterline, focal } = source.marks ?? noMarks
+  const { change } = useScene.getState()
+  return (
+    <>
+      <Box sx={{ px: 4, pt: 4, pb: 3, display: 'flex', alignItems: 'baseline', gap: 2 }}>
+        <Box component="h2" sx={{ m: 0, fontSize: 17, fontWeight: 650, flex: 1 }}>
+          Scene marks
+        </Box>
+        <Button variant="outlined" onClick={() => useScene.getState().set({ sceneOpen: false, tool: undefined })}>
+          Done
+        </Button>
+      </Box>
+      <Box sx={{ px: 4, pb: 3, color: ink.secondary }}>What you read from the photo. Masks and colours can follow these marks, also when they move.</Box>
+      <Section title="Lights" action={<ToolButton tool={{ kind: 'mark', mark: 'light' }} label="Tap a light" />}>
+        {lights.length === 0 && <Hint>Tap a lamp or the sun: its colour and size are read from the photo.</Hint>}
+        {lights.map((light) => (
+          <LightRow key={light.id} pool={pool} source={source} light={light} />
+        ))}
+      </Section>
+      <Section title="Horizon" action={<ToolButton tool={{ kind: 'mark', mark: 'horizon' }} label={horizon ? 'Move' : 'Set'} />}>
+        <LevelRow mark="horizon" level={horizon} />
+      </Section>
+      <Section title="Waterline or wet ground" action={<ToolButton tool={{ kind: 'mark', mark: 'waterline' }} label={waterline ? 'Move' : 'Set'} />}>
+        <LevelRow mark="waterline" level={waterline} />
+      </Section>
+      <Section title="Focal point" action={<ToolButton tool={{ kind: 'mark', mark: 'focal' }} label={focal ? 'Move' : 'Set'} />}>
+        {focal && (
+          <Button variant="text" onClick={() => change('Remove focal point', ({ marks }) => void (marks.focal = null))} sx={{ justifySelf: 'start' }}>
+            Remove
+          </Button>
+        )}
+      </Section>
+      <DepthSection pool={pool} source={source} />
+      <Section title="Pinned states">
+        {(source.pinned ?? []).length === 0 && <Hint>Pin one at “Tones from” of a mask, so that the mask stays as it is.</Hint>}
+        {(source.pinned ?? []).map(({ id, name }) => (
+          <Box key={id} sx={{ display: 'flex', alignItems: 'center' }}>
+            <Box sx={{ flex: 1, minWidth: 0 }}>{name}</Box>
+            <Button
+              variant="text"
+              aria-label={`Remove ${name}`}
+              onClick={() => change('Remove pinned state', (scene) => void (scene.pinned = scene.pinned.filter((state) => state.id !== id)))}
+            >
+              Remove
+            </Button>
+          </Box>
+        ))}
+      </Section>
+    </>
+  )
+}
+
+export function Section({ title, action, children }: { readonly title: string; readonly action?: ReactNode; readonly children?: ReactNode }) {
+  return (
+    <Box component="section" aria-label={title} sx={{ borderTop: `1px solid ${ink.rule}`, px: 4, py: 3, display: 'grid', gap: 2 }}>
+      <Box sx={{ display: 'flex', alignItems: 'center', minHeight: 32 }}>
+        <Box component="h3" sx={{ m: 0, flex: 1, fontSize: 13, fontWeight: 650 }}>
+          {title}
+        </Box>
+        {action}
+      </Box>
+      {children}
+    </Box>
+  )
+}
+
+export function Hint({ children }: { readonly children: ReactNode }) {
+  return <Box sx={{ color: ink.secondary }}>{children}</Box>
+}

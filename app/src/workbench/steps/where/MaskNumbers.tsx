@@ -1,0 +1,50 @@
+import Box from '@mui/material/Box'
+import { controlOf, hardRange, maskSchemaOf, newMask, noMarks, type Mask, type Owner, type PictureSource } from '@welkinar/core'
+import type { z } from 'zod'
+import { NumberControl } from '../../../common/NumberControl'
+import { changeMask } from '../../../scene/sceneStore'
+
+interface MaskNumberProps {
+  readonly source: PictureSource
+  readonly owner: Owner
+  readonly mask: Mask
+  /** Key of the number in the mask. */
+  readonly name: string
+}
+
+const ofEveryMask = ['feather', 'strength', 'grow', 'edges']
+
+/** One number of a mask; its words, ranges and starting value come from the mask's definition. */
+export function MaskNumber({ source, owner, mask, name }: MaskNumberProps) {
+  const schema = maskSchemaOf(mask.kind).shape[name] as z.ZodNumber | undefined
+  const control = schema && controlOf(schema)
+  if (!schema || !control) return null
+  const start = newMask(source.photo, { kind: mask.kind, id: 'start', join: mask.join, marks: source.marks ?? noMarks })
+  return (
+    <NumberControl
+      control={control}
+      hard={hardRange(schema)}
+      value={numberAt(mask, name)}
+      start={Number(numberAt(start, name).toFixed(3))}
+      onChange={(value, gesture) =>
+        changeMask(owner.id, mask, `Mask: ${control.label}`, (target) => void Object.assign(target, { [name]: value }), gesture && `${name} ${gesture}`)
+      }
+    />
+  )
+}
+
+/** All numbers that a kind of mask has of its own, or some of them. */
+export function MaskNumbers({ names, ...rest }: Omit<MaskNumberProps, 'name'> & { readonly names?: readonly string[] }) {
+  const all = Object.keys(maskSchemaOf(rest.mask.kind).shape).filter((key) => !ofEveryMask.includes(key))
+  return (
+    <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr', columnGap: 4, rowGap: 1 }}>
+      {(names ?? all).map((name) => (
+        <MaskNumber key={name} {...rest} name={name} />
+      ))}
+    </Box>
+  )
+}
+
+function numberAt(mask: Mask, name: string): number {
+  return Number((mask as unknown as Record<string, unknown>)[name])
+}

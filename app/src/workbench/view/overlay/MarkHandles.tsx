@@ -1,0 +1,86 @@
+import { noMarks, type LightMark, type PictureSource } from '@welkinar/core'
+import { useScene } from '../../../scene/sceneStore'
+import { toScreen, type ViewPort } from '../viewPort'
+import { angleOf, atAngle, screenPoint, type Point } from './geometry'
+import { GuideLine, Handle } from './Handle'
+import { pathThrough } from './ShapeHandles'
+
+interface MarkHandlesProps {
+  readonly port: ViewPort
+  readonly source: PictureSource
+}
+
+/** The marks of the scene on the photo: lights with their reach, horizon, waterline, focal point. */
+export function MarkHandles({ port, source }: MarkHandlesProps) {
+  const { lights, horizon, waterline, focal } = source.marks ?? noMarks
+  const { change } = useScene.getState()
+  const moveLight = (id: string) => (to: Point, gesture?: string) =>
+    change('Move a light', ({ marks }) => void Object.assign(marks.lights.find((light) => light.id === id) ?? {}, to), gesture && `${id} ${gesture}`)
+  return (
+    <>
+      {horizon && <LevelHandles port={port} source={source} mark="horizon" />}
+      {waterline && <LevelHandles port={port} source={source} mark="waterline" />}
+      {focal && (
+        <>
+          <GuideLine d={crossPath(port, focal)} />
+          <Handle port={port} at={focal} label="Focal point" onMove={(to, gesture) => change('Move the focal point', ({ marks }) => void (marks.focal = to), gesture)} />
+        </>
+      )}
+      {lights.map((light) => (
+        <g key={light.id}>
+          <GuideLine d={circlePath(port, light)} dashed />
+          <Handle port={port} at={light} label={light.name} colour={light.colour} onMove={moveLight(light.id)} />
+          <Caption port={port} at={light} text={light.name} />
+        </g>
+      ))}
+    </>
+  )
+}
+
+function LevelHandles({ port, source, mark }: MarkHandlesProps & { readonly mark: 'horizon' | 'waterline' }) {
+  const level = source.marks?.[mark]
+  const { change } = useScene.getState()
+  if (!level) return null
+  const { width } = source.photo
+  const middle = { x: width / 2, y: level.y }
+  const end = atAngle(middle, 0.38 * width, level.turn)
+  const label = mark === 'horizon' ? 'Horizon' : 'Waterline'
+  return (
+    <>
+      <GuideLine d={pathThrough(port, [atAngle(middle, -width, level.turn), atAngle(middle, width, level.turn)])} dashed={mark === 'waterline'} />
+      <Handle
+        port={port}
+        at={end}
+        look="side"
+        label={`Slope of the ${mark}`}
+        onMove={(to, gesture) => change(`Slope of the ${mark}`, ({ marks }) => void (marks[mark] = { y: level.y, turn: Math.round(10 * angleOf(middle, to)) / 10 }), gesture)}
+      />
+      <Handle port={port} at={middle} label={label} onMove={(to, gesture) => change(`Move the ${mark}`, ({ marks }) => void (marks[mark] = { y: to.y, turn: level.turn }), gesture)} />
+      <Caption port={port} at={middle} text={label} />
+    </>
+  )
+}
+
+function Caption({ port, at, text }: { readonly port: ViewPort; readonly at: Point; readonly text: string }) {
+  const { x, y } = screenPoint(port, at)
+  const width = 12 + 6.6 * text.length
+  return (
+    <g pointerEvents="none" transform={`translate(${x + 14} ${y - 11})`}>
+      <rect width={width} height={22} fill="#1f2123" fillOpacity={0.85} rx={2} />
+      <text x={6} y={15} fill="#fff" fontSize={12}>
+        {text}
+      </text>
+    </g>
+  )
+}
+
+function circlePath(port: ViewPort, { x, y, radius }: LightMark): string {
+  const at = toScreen(port, x, y)
+  const r = Math.max(10, radius * port.zoom)
+  return `M${at.x - r} ${at.y}a${r} ${r} 0 1 0 ${2 * r} 0a${r} ${r} 0 1 0 ${-2 * r} 0Z`
+}
+
+function crossPath(port: ViewPort, at: Point): string {
+  const { x, y } = screenPoint(port, at)
+  return `M${x - 22} ${y}H${x + 22}M${x} ${y - 22}V${y + 22}`
+}

@@ -1,0 +1,89 @@
+import type { OutlineCorner, OutlineMask } from '@welkinar/core'
+import type { MouseEvent } from 'react'
+import { changeMask } from '../../../scene/sceneStore'
+import type { ViewPort } from '../viewPort'
+import { limited, pointerPlace, toPhoto, type Point } from './geometry'
+import { GuideLine, Handle } from './Handle'
+import { nearestSide, outlinePath, plainCorner } from './outlinePath'
+import { pathThrough } from './ShapeHandles'
+
+interface OutlineHandlesProps {
+  readonly port: ViewPort
+  readonly ownerId: string
+  readonly mask: OutlineMask
+}
+
+/** Corners and curve handles of the outlines. A double tap puts a corner into a side or takes one out. */
+export function OutlineHandles({ port, ownerId, mask }: OutlineHandlesProps) {
+  const edit = (path: number, label: string, change: (corners: OutlineCorner[]) => void, gesture?: string) =>
+    changeMask(
+      ownerId,
+      mask,
+      label,
+      ({ paths }) => {
+        const target = paths[path]
+        if (target) change(target.corners)
+        if (target && target.corners.length < 3) paths.splice(path, 1)
+      },
+      gesture,
+    )
+  return mask.paths.map(({ corners }, path) => (
+    <g key={path}>
+      <path
+        d={outlinePath(port, corners, true)}
+        fill="none"
+        stroke="transparent"
+        strokeWidth={16}
+        pointerEvents="stroke"
+        style={{ cursor: 'copy' }}
+        onDoubleClick={(event: MouseEvent<SVGPathElement>) => {
+          event.stopPropagation()
+          const svg = event.currentTarget.ownerSVGElement
+          if (!svg) return
+          const { side, place } = nearestSide(corners, toPhoto(port, pointerPlace(event, svg)))
+          edit(path, 'Add a corner', (all) => void all.splice(side + 1, 0, plainCorner(limited(place))))
+        }}
+      />
+      <GuideLine d={outlinePath(port, corners, true)} />
+      {corners.map((corner, index) => (
+        <CornerHandles
+          key={index}
+          port={port}
+          corner={corner}
+          label={`Corner ${index + 1} of outline ${path + 1}`}
+          onChange={(part, gesture) => edit(path, 'Move a corner', (all) => void Object.assign(all[index] ?? {}, part), gesture)}
+          onRemove={() => edit(path, 'Remove a corner', (all) => void all.splice(index, 1))}
+        />
+      ))}
+    </g>
+  ))
+}
+
+interface CornerHandlesProps {
+  readonly port: ViewPort
+  readonly corner: OutlineCorner
+  readonly label: string
+  onChange(part: Partial<OutlineCorner>, gesture?: string): void
+  onRemove(): void
+}
+
+function CornerHandles({ port, corner, label, onChange, onRemove }: CornerHandlesProps) {
+  const [into, out] = [
+    { x: corner.x + corner.inX, y: corner.y + corner.inY },
+    { x: corner.x + corner.outX, y: corner.y + corner.outY },
+  ]
+  const curved = corner.inX !== 0 || corner.inY !== 0 || corner.outX !== 0 || corner.outY !== 0
+  const offset = ({ x, y }: Point) => ({ x: x - corner.x, y: y - corner.y })
+  return (
+    <>
+      {curved && (
+        <>
+          <GuideLine d={pathThrough(port, [into, corner, out])} />
+          <Handle port={port} at={into} look="curve" label={`Curve into ${label}`} onMove={(to, gesture) => onChange({ inX: offset(to).x, inY: offset(to).y }, gesture)} />
+          <Handle port={port} at={out} look="curve" label={`Curve out of ${label}`} onMove={(to, gesture) => onChange({ outX: offset(to).x, outY: offset(to).y }, gesture)} />
+        </>
+      )}
+      <Handle port={port} at={corner} look="side" label={label} onMove={(to, gesture) => onChange(to, gesture)} onDoubleClick={onRemove} onRemove={onRemove} />
+    </>
+  )
+}

@@ -1,0 +1,79 @@
+import Box from '@mui/material/Box'
+import type { OutlineCorner, OutlineMask } from '@welkinar/core'
+import { useEffect, useRef, useState, type PointerEvent } from 'react'
+import { changeMask, useScene } from '../../../scene/sceneStore'
+import type { ViewPort } from '../viewPort'
+import { limited, pointerPlace, screenPoint, toPhoto } from './geometry'
+import { GuideLine } from './Handle'
+import { outlinePath, plainCorner } from './outlinePath'
+
+interface OutlineSurfaceProps {
+  readonly port: ViewPort
+  readonly ownerId: string
+  readonly mask: OutlineMask
+  readonly hole: boolean
+}
+
+const CLOSE_WITHIN = 14
+
+/** Takes the pointer while an outline is drawn: a tap makes a corner, a drag a curve, the first corner or Enter closes it. */
+export function OutlineSurface({ port, ownerId, mask, hole }: OutlineSurfaceProps) {
+  const [corners, setCorners] = useState<readonly OutlineCorner[]>([])
+  const dragging = useRef(false)
+  const close = () => {
+    if (corners.length > 2) changeMask(ownerId, mask, hole ? 'Draw a hole' : 'Draw an outline', ({ paths }) => void paths.push({ hole, corners: [...corners] }))
+    useScene.getState().set({ tool: undefined })
+  }
+  const latest = useRef({ close, corners })
+  useEffect(() => {
+    latest.current = { close, corners }
+  })
+  useEffect(() => {
+    const onKey = (event: KeyboardEvent): void => {
+      if (event.key !== 'Enter' && event.key !== 'Escape') return
+      event.preventDefault()
+      const { corners: drawn, close: finish } = latest.current
+      if (event.key === 'Enter' && drawn.length > 2) finish()
+      else if (event.key === 'Escape' && drawn.length > 0) setCorners(drawn.slice(0, -1))
+      else useScene.getState().set({ tool: undefined })
+    }
+    window.addEventListener('keydown', onKey)
+    return () => window.removeEventListener('keydown', onKey)
+  }, [])
+  const onPointerDown = (event: PointerEvent<HTMLElement>) => {
+    if (event.button !== 0) return
+    event.stopPropagation()
+    const place = pointerPlace(event, event.currentTarget)
+    const first = corners[0] && screenPoint(port, corners[0])
+    if (first && corners.length > 2 && Math.hypot(first.x - place.x, first.y - place.y) < CLOSE_WITHIN) return close()
+    event.currentTarget.setPointerCapture(event.pointerId)
+    dragging.current = true
+    setCorners([...corners, plainCorner(limited(toPhoto(port, place)))])
+  }
+  const onPointerMove = (event: PointerEvent<HTMLElement>) => {
+    const last = corners.at(-1)
+    if (!dragging.current || !last) return
+    const to = toPhoto(port, pointerPlace(event, event.currentTarget))
+    const { x, y } = limited({ x: to.x - last.x, y: to.y - last.y })
+    if (Math.hypot(x, y) * port.zoom < 4) return
+    setCorners([...corners.slice(0, -1), { ...last, inX: -x, inY: -y, outX: x, outY: y }])
+  }
+  return (
+    <Box
+      data-testid="outline surface"
+      onPointerDown={onPointerDown}
+      onPointerMove={onPointerMove}
+      onPointerUp={() => (dragging.current = false)}
+      onDoubleClick={(event) => event.stopPropagation()}
+      sx={{ position: 'absolute', inset: 0, cursor: 'crosshair', touchAction: 'none' }}
+    >
+      <svg width={port.width} height={port.height} style={{ display: 'block' }}>
+        <GuideLine d={outlinePath(port, corners, false)} />
+        {corners.map((corner, index) => {
+          const { x, y } = screenPoint(port, corner)
+          return <circle key={index} cx={x} cy={y} r={index === 0 ? 7 : 4} fill="#fff" stroke="#1f2123" strokeWidth={1.5} />
+        })}
+      </svg>
+    </Box>
+  )
+}

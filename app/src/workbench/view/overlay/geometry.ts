@@ -1,0 +1,41 @@
+import { toScreen, type ViewPort } from '../viewPort'
+
+export interface Point {
+  readonly x: number
+  readonly y: number
+}
+
+/** Farthest that anything may lie outside the photo, px. */
+const FARTHEST = 100000
+
+/** Photo px of a place in css px of the view. */
+export function toPhoto(port: ViewPort, { x, y }: Point): Point {
+  return { x: (x - port.width / 2) / port.zoom + port.centreX, y: (y - port.height / 2) / port.zoom + port.centreY }
+}
+
+export function screenPoint(port: ViewPort, { x, y }: Point): Point {
+  return toScreen(port, x, y)
+}
+
+/** Css px of a pointer within an element. */
+export function pointerPlace(event: { readonly clientX: number; readonly clientY: number }, element: Element): Point {
+  const box = element.getBoundingClientRect()
+  return { x: event.clientX - box.left, y: event.clientY - box.top }
+}
+
+/** Kept within what documents can hold, and to a hundredth of a px. */
+export function limited({ x, y }: Point): Point {
+  const one = (value: number): number => Math.round(100 * Math.min(FARTHEST, Math.max(-FARTHEST, value))) / 100
+  return { x: one(x), y: one(y) }
+}
+
+/** A place at a distance and angle (degrees counter-clockwise, y down) from another. */
+export function atAngle({ x, y }: Point, distance: number, degrees: number): Point {
+  const radians = (degrees * Math.PI) / 180
+  return { x: x + distance * Math.cos(radians), y: y - distance * Math.sin(radians) }
+}
+
+/** Degrees counter-clockwise from the x axis, y down. */
+export function angleOf(from: Point, to: Point): number {
+  return (Math.atan2(from.y - to.y, to.x - from.x) * 180) / Math.PI
+}

@@ -1,0 +1,47 @@
+import { z } from 'zod'
+import { lengthControl, percentControl } from '../../model/controls'
+import { STROKE_POINTS } from '../../model/lengths'
+import { brushMaskNode } from '../../operations/brushMask/brushMask'
+import { maskBase } from '../maskBase'
+import type { MaskDefinition } from '../maskDefinition'
+
+/** Most points of one stroke; the interface begins a new one beyond it. */
+export const MOST_STROKE_POINTS = 4000
+
+export const pressureUses = ['nothing', 'size', 'flow', 'both'] as const
+
+export const brushControls = {
+  size: lengthControl({ label: 'Size', usual: [2, 1000], hard: [0.5, 20000], step: 1, hint: 'Diameter. J and L change it.' }),
+  hardness: percentControl('Hardness', 'Part of the radius that is fully painted.'),
+  flow: percentControl('Flow', 'How far one stroke goes towards its level; strokes over each other build up.'),
+  level: percentControl('Level', 'What is painted: 0 shut, 100 open.'),
+  pressure: z.enum(pressureUses),
+}
+
+const points = z
+  .array(z.number().min(-100000).max(100000))
+  .min(3)
+  .max(3 * MOST_STROKE_POINTS, `expected at most ${MOST_STROKE_POINTS} points in a stroke`)
+  .meta(STROKE_POINTS)
+  .refine((values) => values.length % 3 === 0, { message: 'expected x, y and pressure for each point' })
+
+const strokeSchema = z.strictObject({ ...brushControls, erase: z.boolean(), points })
+/** One stroke: `points` are x, y in photo px and pressure 0-1, again and again. */
+export type BrushStroke = z.infer<typeof strokeSchema>
+
+export const brushMaskSchema = z.strictObject({
+  ...maskBase,
+  kind: z.literal('brush'),
+  strokes: z.array(strokeSchema).max(2000, 'expected at most 2000 strokes'),
+})
+export type BrushMask = z.infer<typeof brushMaskSchema>
+
+export const brushMaskKind: MaskDefinition<BrushMask> = {
+  kind: 'brush',
+  label: 'Brush',
+  hint: 'Painted by hand',
+  start: () => ({ kind: 'brush', strokes: [] }),
+  summary: ({ invert }) => (invert ? 'all but what is painted' : 'painted'),
+  node: ({ strokes }) => brushMaskNode(strokes),
+  problem: ({ strokes }) => (strokes.length > 0 ? undefined : 'Nothing is painted yet: draw on the photo.'),
+}

@@ -1,0 +1,59 @@
+import { z } from 'zod'
+import { numberControl } from '../../model/controls'
+import { luminosityMaskNode, toneChannels, toneCurves } from '../../operations/luminosityMask/luminosityMask'
+import { maskBase } from '../maskBase'
+import type { MaskDefinition } from '../maskDefinition'
+import { readsTones, tonesOf, tonesProblem } from '../tonesFrom'
+
+const tone = z.number().min(0).max(1)
+
+/** Four tones in rising order. */
+const handles = z
+  .tuple([tone, tone, tone, tone])
+  .refine(([a, b, c, d]) => a <= b && b <= c && c <= d, { message: 'expected four tones in rising order' })
+
+export const luminosityMaskSchema = z.strictObject({
+  ...maskBase,
+  kind: z.literal('luminosity'),
+  ...readsTones,
+  channel: z.enum(toneChannels),
+  curve: z.enum(toneCurves),
+  handles,
+  steepness: numberControl({
+    label: 'Steepness',
+    unit: '',
+    usual: [-4, 4],
+    hard: [-12, 12],
+    step: 0.5,
+    hint: 'Above 0 the mask is multiplied with itself and gets tighter; below 0 its complement is, and it gets wider.',
+  }),
+})
+export type LuminosityMask = z.infer<typeof luminosityMaskSchema>
+
+const curveWords = { brights: 'brights', mids: 'mids', darks: 'darks', range: 'tones' }
+
+export const luminosityMaskKind: MaskDefinition<LuminosityMask> = {
+  kind: 'luminosity',
+  label: 'Luminosity',
+  hint: 'Brights, mids or darks of the photo',
+  start: () => ({
+    kind: 'luminosity',
+    tonesFrom: 'photo',
+    pinned: null,
+    channel: 'encodedLuma',
+    curve: 'brights',
+    handles: [0, 1, 1, 1],
+    steepness: 0,
+  }),
+  summary({ curve, handles: [, full, fullEnd] }) {
+    if (curve !== 'range') return curveWords[curve]
+    if (fullEnd >= 1) return `tones above ${Math.round(full * 100)} %`
+    if (full <= 0) return `tones below ${Math.round(fullEnd * 100)} %`
+    return `tones ${Math.round(full * 100)}–${Math.round(fullEnd * 100)} %`
+  },
+  node(mask, context) {
+    const { channel, curve, handles: tones, steepness } = mask
+    return luminosityMaskNode(tonesOf(mask, context), { channel, curve, handles: tones, steepness, invert: false })
+  },
+  problem: tonesProblem,
+}

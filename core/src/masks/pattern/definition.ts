@@ -1,0 +1,24 @@
+import { z } from 'zod'
+import { fieldAsMaskNode } from '../../operations/fieldAsMask/fieldAsMask'
+import { maskBase } from '../maskBase'
+import type { MaskDefinition } from '../maskDefinition'
+
+export const patternMaskSchema = z.strictObject({ ...maskBase, kind: z.literal('pattern'), effectId: z.string().min(1).nullable() })
+export type PatternMask = z.infer<typeof patternMaskSchema>
+
+/** A pattern comes from an effect's own controls alone, never from a mask, so no chain of these can close on itself. */
+export const patternMaskKind: MaskDefinition<PatternMask> = {
+  kind: 'pattern',
+  label: 'Another effect',
+  hint: 'Where another effect draws',
+  start: () => ({ kind: 'pattern', effectId: null }),
+  summary: () => 'another effect’s pattern',
+  node({ effectId }, context) {
+    const field = context.pattern(effectId)
+    return field && fieldAsMaskNode(field)
+  },
+  problem({ effectId }, context) {
+    if (effectId === null) return 'No effect is chosen yet; the mask is left out.'
+    return context.pattern(effectId) ? undefined : 'The effect that it reads was removed; the mask is left out.'
+  },
+}

@@ -1,0 +1,60 @@
+import { z } from 'zod'
+import { angleControl, hexColour, lengthControl, percentControl, placeControl } from './controls'
+
+export const lightSchema = z.strictObject({
+  id: z.string().min(1),
+  name: z.string().min(1).max(80),
+  x: placeControl('x'),
+  y: placeControl('y'),
+  colour: hexColour,
+  strength: percentControl('Strength'),
+  radius: lengthControl({ label: 'Radius', usual: [0, 600], hard: [0, 20000], step: 1, hint: 'How far the light itself reaches.' }),
+})
+/** A place that light comes from; it may lie outside the frame. */
+export type LightMark = z.infer<typeof lightSchema>
+
+export const levelSchema = z.strictObject({
+  /** Height of the line in the middle of the photo, px from its top. */
+  y: placeControl('y'),
+  turn: angleControl('Slope'),
+})
+/** A line across the photo. */
+export type LevelMark = z.infer<typeof levelSchema>
+
+const focalSchema = z.strictObject({ x: placeControl('x'), y: placeControl('y') })
+
+/** What the artist has read from the scene: effects and masks follow it. */
+export const marksSchema = z.strictObject({
+  lights: z.array(lightSchema).max(24),
+  horizon: levelSchema.nullable(),
+  waterline: levelSchema.nullable(),
+  focal: focalSchema.nullable(),
+})
+export type SceneMarks = z.infer<typeof marksSchema>
+
+export const noMarks: SceneMarks = { lights: [], horizon: null, waterline: null, focal: null }
+
+/** What a mask with a centre can follow: nothing, the focal point, or a light by its id. */
+export const followsPoint = z.string().min(1).nullable()
+/** What a mask along a line can follow. */
+export const followsLevel = z.enum(['horizon', 'waterline']).nullable()
+
+export const FOCAL_POINT = 'focal point'
+
+interface Point {
+  readonly x: number
+  readonly y: number
+}
+
+/** The place of a mark that is followed; undefined if there is none of it. A light that is gone is replaced by the first one. */
+export function markedPoint(marks: SceneMarks, follows: string | null): Point | undefined {
+  if (follows === null) return undefined
+  if (follows === FOCAL_POINT) return marks.focal ?? undefined
+  return lightOf(marks, follows)
+}
+
+/** The light with this id, or the first one there is. */
+export function lightOf(marks: SceneMarks, id: string | null): LightMark | undefined {
+  if (id === null) return undefined
+  return marks.lights.find((light) => light.id === id) ?? marks.lights[0]
+}

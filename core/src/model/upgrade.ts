@@ -1,0 +1,31 @@
+// Documents of version 1 had one kind of mask, and neither groups, pinned states nor scene marks. What is new has a value at which
+// nothing changes, so that upgrading fills gaps only, wherever an effect or a mask stands: also inside the patches of a history.
+
+type Json = Record<string, unknown>
+
+/** A value of version 1, of whatever size, with the gaps of its effects, masks and colours filled. The value itself stays as it is. */
+export function upgradeFromVersion1(value: unknown): unknown {
+  if (Array.isArray(value)) return value.map(upgradeFromVersion1)
+  if (typeof value !== 'object' || value === null) return value
+  const entries = Object.entries(value).map(([key, item]) => [key, upgradeFromVersion1(item)] as const)
+  return withGapsFilled(Object.fromEntries(entries))
+}
+
+function withGapsFilled(value: Json): Json {
+  if (has(value, 'controls', 'where', 'mix')) return { group: null, ...value }
+  if (has(value, 'kind', 'join', 'feather', 'tonesFrom')) return { name: '', grow: 0, edges: 0, pinned: null, ...value }
+  if (has(value, 'tint')) return { light: null, ...value }
+  return value
+}
+
+/** A recipe or scene of version 1 as one of version 2. */
+export function upgradeDocument(document: unknown): unknown {
+  if ((document as Json | null)?.['version'] !== 1) return document
+  const upgraded = upgradeFromVersion1(document) as Json
+  const scene = upgraded['format'] === 'welkinar-scene' ? { marks: { lights: [], horizon: null, waterline: null, focal: null }, depth: null } : {}
+  return { groups: [], pinned: [], ...scene, ...upgraded, version: 2 }
+}
+
+function has(value: Json, ...keys: string[]): boolean {
+  return keys.every((key) => key in value)
+}

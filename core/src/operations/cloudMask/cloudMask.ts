@@ -1,0 +1,45 @@
+import { graphNode, type GraphNode } from '../../graph/node'
+import type { Operation } from '../../graph/operation'
+import { pitchOf } from '../../planes/grid'
+import { writeMask } from '../shapeMasks/fall'
+
+export type CloudParameters = {
+  /** Photo px from one large shape to the next. */
+  readonly scale: number
+  /** How many times longer shapes are along `turn` than across. */
+  readonly stretch: number
+  /** Degrees counter-clockwise. */
+  readonly turn: number
+  readonly offsetX: number
+  readonly offsetY: number
+  readonly octaves: number
+  readonly seed: number
+  /** The mask rises from 0 to 1 between these values of the noise, which lies around 0.5. */
+  readonly low: number
+  readonly high: number
+}
+
+/** Fractal gradient noise (Perlin 1985, 2002) of the photo's own coordinates; octaves finer than the grid fade out. */
+export const cloudMask: Operation<CloudParameters> = {
+  name: 'cloudMask',
+  run(context, params, _inputs, rect) {
+    const { kernels, grid } = context
+    const radians = (params.turn * Math.PI) / 180
+    const [cos, sin] = [kernels.cosine(radians), kernels.sine(radians)]
+    const root = Math.sqrt(params.stretch)
+    const along = 1 / (params.scale * root)
+    const across = root / params.scale
+    // y points down, so a turn counter-clockwise has the minus in the first row.
+    const matrix = [cos * along, -sin * along, 0, sin * across, cos * across, 0]
+    const shift = (row: 0 | 3): number => -((matrix[row] ?? 0) * params.offsetX + (matrix[row + 1] ?? 0) * params.offsetY) + 1024.37
+    const [a = 0, b = 0, , d = 0, e = 0] = matrix
+    const unit = Math.max(along, across) * pitchOf(grid)
+    return writeMask(context, rect, (...at) =>
+      kernels.cloudMask(...at, a, b, shift(0), d, e, shift(3), unit, params.octaves, params.seed | 0, params.low, params.high),
+    )
+  },
+}
+
+export function cloudMaskNode(params: CloudParameters): GraphNode {
+  return graphNode('cloudMask', params)
+}

@@ -1,0 +1,46 @@
+import { rgbFromHex, type Rgb } from '../colour/hex'
+import type { Effect } from '../effects/registry'
+import type { DepthPicture } from '../model/depth'
+import type { Group } from '../model/look'
+import { lightOf, noMarks, type SceneMarks } from '../model/marks'
+import type { PinnedState } from '../model/stack'
+import type { Size } from '../planes/grid'
+
+/** The part of a scene that a picture depends on. */
+export interface PictureSource {
+  readonly photo: Size & { readonly id: string }
+  readonly effects: readonly Effect[]
+  readonly groups?: readonly Group[]
+  readonly pinned?: readonly PinnedState[]
+  readonly marks?: SceneMarks
+  readonly depth?: DepthPicture | null
+}
+
+/** What has a mask and an amount. */
+export type Owner = Effect | Group
+
+export function isEffect(owner: Owner): owner is Effect {
+  return 'kind' in owner
+}
+
+/** The effect or group with an id; undefined if there is none. */
+export function findOwner(source: Pick<PictureSource, 'effects' | 'groups'>, id: string | undefined): Owner | undefined {
+  return source.effects.find((effect) => effect.id === id) ?? source.groups?.find((group) => group.id === id)
+}
+
+/** The effect or group with an id. @throws Error if there is none */
+export function ownerOf(source: PictureSource, id: string): Owner {
+  const owner = findOwner(source, id)
+  if (!owner) throw new Error(`There is no effect or group ${id} in this scene.`)
+  return owner
+}
+
+/** The members of a group, in their order. */
+export function insideOfGroup(source: Pick<PictureSource, 'effects'>, groupId: string): readonly Effect[] {
+  return source.effects.filter((effect) => effect.group === groupId)
+}
+
+/** Colour of an effect's pattern, sRGB-encoded: its tint, or that of the light it follows. */
+export function colourOf({ colour }: Pick<Effect, 'colour'>, marks: SceneMarks = noMarks): Rgb {
+  return rgbFromHex(lightOf(marks, colour.light)?.colour ?? colour.tint)
+}

@@ -1,0 +1,189 @@
+import type { Rgb } from '../colour/hex'
+import { definitionOf, type Effect } from '../effects/registry'
+import type { GraphNode } from '../graph/node'
+import type { MaskContext } from '../masks/maskDefinition'
+import { whereNode } from '../masks/whereNode'
+import { depthCode } from '../model/depth'
+import type { Group } from '../model/look'
+import { noMarks } from '../model/marks'
+import { constantTonesNode } from '../operations/constantTones/constantTones'
+import { fadeTonesNode } from '../operations/fadeTones/fadeTones'
+import { mixNode, type MixParameters } from '../operations/mix/mix'
+import { layerMixNode } from '../operations/mixLayer/layerMix'
+import { mixLayerNode } from '../operations/mixLayer/mixLayer'
+import { photoNode } from '../operations/photo/photo'
+import type { Size } from '../planes/grid'
+import { colourOf, insideOfGroup, isEffect, type Owner, type PictureSource } from './pictureSource'
+
+const BLACK: Rgb = [0, 0, 0]
+
+/** One effect or group that is shown stronger than it is. */
+interface Exaggerated {
+  readonly id: string
+  readonly times: number
+}
+
+/** Fields by the controls that they come from: an effect that did not change keeps its field as it is. */
+const fields = new WeakMap<object, { readonly size: string; readonly node: GraphNode }>()
+
+function shapedField({ kind, controls }: Effect, photo: Size): GraphNode {
+  const size = `${kind} ${photo.width} ${photo.height}`
+  const known = fields.get(controls)
+  if (known?.size === size) return known.node
+  const node = definitionOf(kind).shape(controls, photo)
+  // Only a frozen object, such as those of the history, is sure to stay as it is.
+  if (Object.isFrozen(controls)) fields.set(controls, { size, node })
+  return node
+}
+
+/** A run of effects that stand together: those of one group, or a single effect without one. */
+interface Run {
+  readonly group: Group | undefined
+  readonly effects: readonly Effect[]
+}
+
+/** Turns the stack of a scene into a graph, from the farthest effect to the nearest. */
+export class StackBuilder {
+  private readonly photo: GraphNode
+
+  /** @param pinning pinned states that are being built, so that one that reads itself ends */
+  constructor(
+    readonly source: PictureSource,
+    private readonly pinning: readonly string[] = [],
+  ) {
+    this.photo = photoNode(source.photo.id)
+  }
+
+  result(exaggerated?: Exaggerated): GraphNode {
+    return this.stack(this.source.effects, this.photo, exaggerated)
+  }
+
+  /** The picture as it is with an effect or group and all beneath it, even if it is switched off. */
+  resultUpTo(owner: Owner): GraphNode {
+    const lit = { ...owner, on: true }
+    if (!isEffect(lit)) return this.groupNode({ group: lit, effects: insideOfGroup(this.source, owner.id) }, this.beneath(owner))
+    return this.effectNode(lit, this.beneath(owner))
+  }
+
+  /** What the masks of an effect or group may read. */
+  contextOf(owner: Owner): MaskContext {
+    return this.context(owner, this.beneath(owner))
+  }
+
+  /** The shaped pattern of an effect. */
+  field(effect: Effect): GraphNode {
+    return shapedField(effect, this.source.photo)
+  }
+
+  colour(effect: Effect): Rgb {
+    return colourOf(effect, this.source.marks)
+  }
+
+  /** Effects on black; under the mask of their group if one is given. */
+  onBlack(effects: readonly Effect[], group?: Group): GraphNode {
+    const black = constantTonesNode(BLACK)
+    const inside = effects.reduce((beneath, effect) => this.effectNode({ ...effect, on: true }, beneath), black)
+    return fadeTonesNode(black, inside, group && whereNode(group.where, this.contextOf(group)), { amount: 1, linear: false })
+  }
+
+  private beneath(owner: Owner): GraphNode {
+    const first = isEffect(owner) ? owner.id : insideOfGroup(this.source, owner.id)[0]?.id
+    const index = this.source.effects.findIndex(({ id }) => id === first)
+    return this.stackWithin(this.source.effects.slice(0, index), isEffect(owner) ? owner.group : null)
+  }
+
+  /** The stack up to somewhere inside a group: the members before it act without the group's mask, as they do inside it. */
+  private stackWithin(effects: readonly Effect[], within: string | null): GraphNode {
+    const open = within ? effects.filter((effect) => effect.group !== within) : effects
+    const members = within ? effects.filter((effect) => effect.group === within) : []
+    const beneath = this.stack(open, this.photo)
+    const group = this.groupNamed(within)
+    return group && group.mix.mode !== 'normal' ? beneath : this.sequence(members, beneath)
+  }
+
+  private stack(effects: readonly Effect[], base: GraphNode, exaggerated?: Exaggerated): GraphNode {
+    return this.runs(effects).reduce((beneath, run) => {
+      if (run.group) return this.groupNode(run, beneath, exaggerated)
+      return this.sequence(run.effects, beneath, exaggerated)
+    }, base)
+  }
+
+  private sequence(effects: readonly Effect[], base: GraphNode, exaggerated?: Exaggerated): GraphNode {
+    return effects.reduce((beneath, effect) => this.effectNode(effect, beneath, exaggerated), base)
+  }
+
+  private runs(effects: readonly Effect[]): Run[] {
+    const runs: { group: Group | undefined; effects: Effect[] }[] = []
+    for (const effect of effects) {
+      const group = this.groupNamed(effect.group)
+      const last = runs.at(-1)
+      if (last && group && last.group === group) last.effects.push(effect)
+      else runs.push({ group, effects: [effect] })
+    }
+    return runs
+  }
+
+  private groupNamed(id: string | null): Group | undefined {
+    return id === null ? undefined : this.source.groups?.find((group) => group.id === id)
+  }
+
+  private effectNode(effect: Effect, beneath: GraphNode, exaggerated?: Exaggerated): GraphNode {
+    if (!effect.on || effect.mix.amount === 0) return beneath
+    const mask = whereNode(effect.where, this.context(effect, beneath))
+    return mixNode(beneath, this.field(effect), mask, this.mixOf(effect, exaggerated))
+  }
+
+  /** A group passes through: its effects act on what is beneath, and mask and amount fade between without and with them. Another mode isolates it. */
+  private groupNode({ group, effects }: Run, beneath: GraphNode, exaggerated?: Exaggerated): GraphNode {
+    if (!group?.on || group.mix.amount === 0) return beneath
+    const mask = whereNode(group.where, this.context(group, beneath))
+    const { mode, linear } = group.mix
+    const amount = (group.mix.amount / 100) * (exaggerated?.id === group.id ? exaggerated.times : 1)
+    if (mode === 'normal') return fadeTonesNode(beneath, this.sequence(effects, beneath, exaggerated), mask, { amount, linear })
+    const layer = effects.reduce<GraphNode | undefined>((below, effect) => this.layerNode(effect, below, beneath, exaggerated), undefined)
+    return layer ? mixLayerNode(beneath, layer, mask, { mode, amount, linear }) : beneath
+  }
+
+  private layerNode(effect: Effect, below: GraphNode | undefined, beneath: GraphNode, exaggerated?: Exaggerated): GraphNode | undefined {
+    if (!effect.on || effect.mix.amount === 0) return below
+    const mask = whereNode(effect.where, this.context(effect, beneath))
+    return layerMixNode(below, this.field(effect), mask, this.mixOf(effect, exaggerated))
+  }
+
+  private mixOf(effect: Effect, exaggerated?: Exaggerated): MixParameters {
+    const times = exaggerated?.id === effect.id ? exaggerated.times : 1
+    return { mode: effect.mix.mode, amount: (effect.mix.amount / 100) * times, linear: effect.mix.linear, colour: this.colour(effect) }
+  }
+
+  private context(owner: Owner, beneath: GraphNode): MaskContext {
+    const { photo, picture, source } = { photo: this.source.photo, picture: this.photo, source: this.source }
+    const ownTones = (): GraphNode => {
+      if (!isEffect(owner)) return this.onBlack(insideOfGroup(source, owner.id))
+      const params = { mode: 'normal', amount: 1, linear: false, colour: this.colour(owner) } as const
+      return mixNode(constantTonesNode(BLACK), this.field(owner), undefined, params)
+    }
+    return {
+      photo,
+      picture,
+      beneath,
+      marks: source.marks ?? noMarks,
+      depth: source.depth ? { node: photoNode(source.depth.picture.id), codeAt: (metres) => depthCode(source.depth!, metres) } : undefined,
+      get own() {
+        return ownTones()
+      },
+      pinned: (id) => this.pinnedNode(id),
+      pattern: (id) => {
+        const other = source.effects.find((effect) => effect.id === id)
+        return other && this.field(other)
+      },
+    }
+  }
+
+  /** The frozen stack of a pinned state over the same photo. One that reads itself, which only a forged file can, is as good as gone. */
+  private pinnedNode(id: string | null): GraphNode | undefined {
+    const state = this.source.pinned?.find((one) => one.id === id)
+    if (!state || this.pinning.includes(state.id)) return undefined
+    const source = { ...this.source, effects: state.effects, groups: state.groups }
+    return new StackBuilder(source, [...this.pinning, state.id]).result()
+  }
+}

@@ -1,0 +1,166 @@
+import { splat } from './math'
+import { fill } from './memory'
+
+// Means and extremes over windows. Sums are taken of whole numbers (values times `steps`, rounded), so that they are exact and a pixel
+// does not depend on where its tile begins.
+
+/**
+ * Mean over a square of 2 (radius + part / 16) + 1 px a side: the outermost ring counts by `part` sixteenths.
+ * @param src plane of `width` + 2 reach by `height` + 2 reach, reach = radius + 1
+ * @param steps a power of two: the values are rounded to 1 / steps
+ * @param sums room for `width` + 2 reach f64
+ */
+export function boxMean(src: usize, width: i32, height: i32, radius: i32, part: i32, steps: f64, sums: usize, out: usize): void {
+  const reach = radius + 1
+  const stride = width + 2 * reach
+  const p = <f64>part
+  const side = 16.0 * <f64>(2 * radius + 1) + 2.0 * p
+  const share = 1.0 / (side * side * steps)
+  memory.fill(sums, 0, (<usize>stride) << 3)
+  for (let y = 0; y <= 2 * radius; y++) addRow(src, y + 1, stride, steps, 1, sums)
+  for (let y = 0; y < height; y++) {
+    const above = src + ((<usize>(y * stride)) << 2)
+    const below = src + ((<usize>((y + 2 * reach) * stride)) << 2)
+    const row = out + ((<usize>(y * width)) << 2)
+    let sum: f64 = 0
+    for (let x = 1; x <= 2 * radius + 1; x++) sum += column(sums, above, below, x, p, steps)
+    for (let x = 0; x < width; x++) {
+      const first = column(sums, above, below, x, p, steps)
+      const last = column(sums, above, below, x + 2 * reach, p, steps)
+      store<f32>(row + ((<usize>x) << 2), <f32>((16.0 * sum + p * (first + last)) * share))
+      sum += last - column(sums, above, below, x + 1, p, steps)
+    }
+    addRow(src, y + 1, stride, steps, -1, sums)
+    addRow(src, y + 2 * reach, stride, steps, 1, sums)
+  }
+}
+
+// @ts-ignore: decorator
+@inline
+function addRow(src: usize, y: i32, stride: i32, steps: f64, sign: f64, sums: usize): void {
+  const row = src + ((<usize>(y * stride)) << 2)
+  const k = f64x2.splat(steps)
+  const s = f64x2.splat(sign)
+  for (let x = 0; x < stride; x += 2) {
+    const at = sums + ((<usize>x) << 3)
+    const v = f64x2.nearest(f64x2.mul(f64x2.promote_low_f32x4(v128.load64_zero(row + ((<usize>x) << 2))), k))
+    v128.store(at, f64x2.add(v128.load(at), f64x2.mul(s, v)))
+  }
+}
+
+/** Sixteen times the sum of a column of the window, its two end rows by `part`. */
+// @ts-ignore: decorator
+@inline
+function column(sums: usize, above: usize, below: usize, x: i32, part: f64, steps: f64): f64 {
+  const inner = 16.0 * load<f64>(sums + ((<usize>x) << 3))
+  if (part == 0) return inner
+  const ends = nearest<f64>(<f64>load<f32>(above + ((<usize>x) << 2)) * steps) + nearest<f64>(<f64>load<f32>(below + ((<usize>x) << 2)) * steps)
+  return inner + part * ends
+}
+
+/** Values rounded to 1 / steps, and the product of two such planes, which is exact for up to 4096 steps. */
+export function roundPlane(src: usize, count: i32, steps: f32, out: usize): void {
+  const bytes = (<usize>count) << 2
+  for (let i: usize = 0; i < bytes; i += 16) {
+    v128.store(out + i, f32x4.mul(f32x4.nearest(f32x4.mul(v128.load(src + i), splat(steps))), splat(<f32>1.0 / steps)))
+  }
+}
+
+export function multiplyPlanes(a: usize, b: usize, count: i32, out: usize): void {
+  const bytes = (<usize>count) << 2
+  for (let i: usize = 0; i < bytes; i += 16) v128.store(out + i, f32x4.mul(v128.load(a + i), v128.load(b + i)))
+}
+
+/**
+ * Coefficients of the guided filter, He, Sun and Tang 2010 (equations 5 and 6), from window means of guide, input, their product and the
+ * guide's square: a = (mean Ip - mean I mean p) / (variance of I + epsilon), b = mean p - a mean I. Written over `meanProduct` and `meanSquare`.
+ */
+export function guidedCoefficients(meanGuide: usize, meanInput: usize, meanProduct: usize, meanSquare: usize, count: i32, epsilon: f32): void {
+  const bytes = (<usize>count) << 2
+  for (let i: usize = 0; i < bytes; i += 16) {
+    const guide = v128.load(meanGuide + i)
+    const input = v128.load(meanInput + i)
+    const covariance = f32x4.sub(v128.load(meanProduct + i), f32x4.mul(guide, input))
+    const variance = f32x4.pmax(splat(0), f32x4.sub(v128.load(meanSquare + i), f32x4.mul(guide, guide)))
+    const a = f32x4.div(covariance, f32x4.add(variance, splat(epsilon)))
+    v128.store(meanProduct + i, a)
+    v128.store(meanSquare + i, f32x4.sub(input, f32x4.mul(a, guide)))
+  }
+}
+
+/** a times the guide plus b, clamped to 0-1. */
+export function guidedResult(a: usize, b: usize, guide: usize, count: i32, out: usize): void {
+  const bytes = (<usize>count) << 2
+  for (let i: usize = 0; i < bytes; i += 16) {
+    const v = f32x4.add(f32x4.mul(v128.load(a + i), v128.load(guide + i)), v128.load(b + i))
+    v128.store(out + i, f32x4.pmax(splat(0), f32x4.pmin(splat(1), v)))
+  }
+}
+
+/**
+ * Maximum (or minimum) over a window that spans `halfWidths[dy]` px to both sides in the row `dy` px away.
+ * @param src plane of `width` + 2 radius by `height` + 2 radius
+ * @param halfWidths `radius` + 1 i32, for dy = 0 to radius, at most `radius`; negative where a row has no pixel
+ * @param line room for `width` floats
+ */
+export function windowExtreme(src: usize, width: i32, height: i32, radius: i32, halfWidths: usize, minimum: bool, line: usize, out: usize): void {
+  const stride = width + 2 * radius
+  const bytes = (<usize>width) << 2
+  fill(out, width * height, minimum ? 1e30 : -1e30)
+  for (let y = 0; y < height + 2 * radius; y++) {
+    const centre = src + ((<usize>(y * stride + radius)) << 2)
+    memory.copy(line, centre, bytes)
+    for (let w = 0; w <= radius; w++) {
+      if (w > 0) {
+        const reach = (<usize>w) << 2
+        for (let i: usize = 0; i < bytes; i += 16) {
+          const sides = extreme(v128.load(centre + i - reach), v128.load(centre + i + reach), minimum)
+          v128.store(line + i, extreme(v128.load(line + i), sides, minimum))
+        }
+      }
+      for (let dy = -radius; dy <= radius; dy++) {
+        const row = y - radius - dy
+        if (row < 0 || row >= height || load<i32>(halfWidths + ((<usize>abs<i32>(dy)) << 2)) != w) continue
+        takeExtreme(out + ((<usize>(row * width)) << 2), line, bytes, minimum)
+      }
+    }
+  }
+}
+
+// @ts-ignore: decorator
+@inline
+function extreme(a: v128, b: v128, minimum: bool): v128 {
+  return minimum ? f32x4.pmin(a, b) : f32x4.pmax(a, b)
+}
+
+function takeExtreme(target: usize, line: usize, bytes: usize, minimum: bool): void {
+  let i: usize = 0
+  for (; i + 16 <= bytes; i += 16) v128.store(target + i, extreme(v128.load(target + i), v128.load(line + i), minimum))
+  for (; i < bytes; i += 4) {
+    const v = load<f32>(line + i)
+    const old = load<f32>(target + i)
+    store<f32>(target + i, minimum ? min<f32>(old, v) : max<f32>(old, v))
+  }
+}
+
+/** a + t (b - a). */
+export function blendPlanes(a: usize, b: usize, count: i32, t: f32, out: usize): void {
+  const bytes = (<usize>count) << 2
+  for (let i: usize = 0; i < bytes; i += 16) {
+    const v = v128.load(a + i)
+    v128.store(out + i, f32x4.add(v, f32x4.mul(splat(t), f32x4.sub(v128.load(b + i), v))))
+  }
+}
+
+/** Contrast between two bounds of each pixel: the part t of the way from `least` to `most` becomes a smooth step from 0.5 - half to 0.5 + half. */
+export function contrastBetween(src: usize, least: usize, most: usize, count: i32, half: f32, out: usize): void {
+  const bytes = (<usize>count) << 2
+  for (let i: usize = 0; i < bytes; i += 16) {
+    const low = v128.load(least + i)
+    const range = f32x4.sub(v128.load(most + i), low)
+    const t = f32x4.div(f32x4.sub(v128.load(src + i), low), f32x4.pmax(range, splat(1e-6)))
+    const s = f32x4.pmax(splat(0), f32x4.pmin(splat(1), f32x4.add(splat(0.5), f32x4.mul(f32x4.sub(t, splat(0.5)), splat(<f32>0.5 / half)))))
+    const step = f32x4.mul(f32x4.mul(s, s), f32x4.sub(splat(3), f32x4.add(s, s)))
+    v128.store(out + i, f32x4.add(low, f32x4.mul(range, step)))
+  }
+}
