@@ -45,7 +45,8 @@ export const theme = createTheme({
     MuiCssBaseline: {
       styleOverrides: {
         'html, body, #root': { height: '100%' },
-        body: { fontVariantNumeric: 'tabular-nums', fontFeatureSettings: '"tnum"', overflow: 'hidden' },
+        body: { fontVariantNumeric: 'tabular-nums', fontFeatureSettings: '"tnum"', overflow: 'hidden', userSelect: 'none' },
+        'input, textarea, [role=alert]': { userSelect: 'text' },
         ':focus-visible': focusRing,
         '@media (prefers-reduced-motion: reduce)': { '*': { transition: 'none !important' } },
       },
@@ -107,6 +108,8 @@ export const theme = createTheme({
       },
     },
     MuiSelect: { styleOverrides: { select: { padding: '5px 8px', minHeight: 'auto' } } },
+    MuiPopover: { defaultProps: { transitionDuration: 0 } },
+    MuiMenu: { defaultProps: { transitionDuration: 0 } },
     MuiMenuItem: {
       styleOverrides: {
         root: { fontSize: 13, minHeight: 30, '&.Mui-selected': { boxShadow: `inset 3px 0 0 ${ink.accent}`, backgroundColor: ink.paper } },

@@ -13,8 +13,8 @@ const PATCH_REACH = 2
 const LIGHT_SIDE = 1200
 /** How far from the tapped place a light is looked for, as part of the longer side. */
 const SEARCH = 0.03
-/** A light's own colour is that of the ring around it, where the sensor is not full. */
-const FULL = 0.97
+/** A light's own colour is that of its glow, where the sensor is far from full. */
+const FULL = 0.5
 
 /** Linear-light samples of a part of a picture. */
 interface Patch {
@@ -50,9 +50,7 @@ export function measureLight(evaluator: Evaluator, tones: GraphNode, photo: Size
   const floor = luminance(rings.at(-1) ?? [0, 0, 0])
   const top = luminance(rings[0] ?? [0, 0, 0])
   const half = rings.findIndex((ring) => luminance(ring) < (top + floor) / 2)
-  const glow = rings.find((ring) => Math.max(...ring) < FULL) ?? rings[0] ?? [1, 1, 1]
-  const most = Math.max(...glow, 1e-6)
-  const colour = encodedColour(evaluator, glow.map((value) => value / most) as never)
+  const colour = encodedColour(evaluator, glowColour(rings) as never)
   return { ...at, colour, radius: Math.max(1, half < 0 ? reach * 2 : half) / scale }
 }
 
@@ -72,6 +70,15 @@ function linearPatch(evaluator: Evaluator, tones: GraphNode, photo: Size, scale:
     })
     return { width: side, height: side, channels: channels as unknown as Patch['channels'] }
   })
+}
+
+/** What the glow adds to the surroundings, at its brightest place where no channel is nearly full; the greatest channel is 1. */
+function glowColour(rings: readonly number[][]): number[] {
+  const around = rings.at(-1) ?? [0, 0, 0]
+  const ring = rings.find((one) => Math.max(...one) < FULL && luminance(one) > luminance(around)) ?? rings[0] ?? [1, 1, 1]
+  const added = ring.map((value, channel) => Math.max(0, value - (around[channel] ?? 0)))
+  const light = Math.max(...added) > 1e-3 ? added : ring
+  return light.map((value) => value / Math.max(...light, 1e-6))
 }
 
 function luminance([red = 0, green = 0, blue = 0]: readonly number[]): number {

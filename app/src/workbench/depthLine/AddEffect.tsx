@@ -26,7 +26,7 @@ export function AddEffect({ pool, photo, place }: AddEffectProps) {
   const { setNodeRef } = useSortable({ id: place, disabled: { draggable: true } })
   const label = `Add an effect: ${placeLabels[place]}`
   return (
-    <Box ref={setNodeRef} sx={{ pt: '50px' }}>
+    <Box ref={setNodeRef} sx={{ pt: '68px' }}>
       <Tooltip title={label}>
         <IconButton
           aria-label={label}

@@ -48,12 +48,12 @@ export function DepthLine({ pool, source }: DepthLineProps) {
       aria-label="Depth line"
       sx={{
         flex: 'none',
-        height: 158,
+        height: 176,
         display: 'flex',
         overflowX: 'auto',
         overflowY: 'hidden',
         borderTop: `1px solid ${ink.rule}`,
-        background: `linear-gradient(${ink.ink}, ${ink.ink}) 0 118px / 100% 1px no-repeat local, ${ink.paper}`,
+        background: `linear-gradient(${ink.ink}, ${ink.ink}) 0 136px / 100% 1px no-repeat local, ${ink.paper}`,
       }}
     >
       <DndContext sensors={sensors} collisionDetection={closestCenter} onDragEnd={onDragEnd}>
@@ -66,7 +66,7 @@ export function DepthLine({ pool, source }: DepthLineProps) {
               <Box component="h3" sx={{ m: 0, pt: '7px', fontSize: 12, fontWeight: 400, color: ink.secondary }}>
                 {placeLabels[place]}
               </Box>
-              <Box sx={{ display: 'flex', gap: 2, height: 134 }}>
+              <Box sx={{ display: 'flex', gap: 2, height: 152 }}>
                 {runsOf(inPlace(place)).map(({ groupId, members }) => {
                   const cards = members.map((effect) => (
                     <EffectCard key={effect.id} pool={pool} source={source} effect={effect} width={cardWidths[place]} />

@@ -19,7 +19,7 @@ interface EffectCardProps {
   readonly width: number
 }
 
-const LINE_AT = 92
+const LINE_AT = 110
 
 /** One effect on the depth line: what it alone contributes, on black, standing on the line; its name beneath. */
 export function EffectCard({ pool, source, effect, width }: EffectCardProps) {

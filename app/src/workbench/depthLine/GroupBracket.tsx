@@ -20,8 +20,8 @@ export function GroupBracket({ group, children }: { readonly group: Group; reado
           position: 'absolute',
           left: 0,
           right: 0,
-          top: -12,
-          height: 104,
+          top: 10,
+          height: 100,
           border: `${selected ? 2 : 1}px solid ${colour}`,
           borderBottom: 0,
           pointerEvents: 'none',
@@ -31,13 +31,12 @@ export function GroupBracket({ group, children }: { readonly group: Group; reado
         sx={{
           position: 'absolute',
           left: 8,
-          top: -23,
+          top: -2,
           maxWidth: 'calc(100% - 12px)',
           display: 'flex',
           alignItems: 'center',
           bgcolor: ink.paper,
           px: '5px',
-          zIndex: 1,
         }}
       >
         <ButtonBase

@@ -71,7 +71,7 @@ export function ScenePanel({ pool, source }: ScenePanelProps) {
 
 export function Section({ title, action, children }: { readonly title: string; readonly action?: ReactNode; readonly children?: ReactNode }) {
   return (
-    <Box component="section" aria-label={title} sx={{ borderTop: `1px solid ${ink.rule}`, px: 4, py: 3, display: 'grid', gap: 2 }}>
+    <Box component="section" aria-label={title} sx={{ borderTop: `1px solid ${ink.rule}`, px: 4, py: 3, display: 'grid', gridTemplateColumns: 'minmax(0, 1fr)', gap: 2 }}>
       <Box sx={{ display: 'flex', alignItems: 'center', minHeight: 32 }}>
         <Box component="h3" sx={{ m: 0, flex: 1, fontSize: 13, fontWeight: 650 }}>
           {title}

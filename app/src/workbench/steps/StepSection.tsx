@@ -77,7 +77,7 @@ export function StepSection({ pool, source, ownerId, step, number, title, summar
           </Box>
         </ButtonBase>
       </Box>
-      {open && <Box sx={{ px: 4, pt: 1, pb: 4, display: 'grid', gap: 2 }}>{children}</Box>}
+      {open && <Box sx={{ px: 4, pt: 1, pb: 4, display: 'grid', gridTemplateColumns: 'minmax(0, 1fr)', gap: 2 }}>{children}</Box>}
     </Box>
   )
 }

@@ -90,7 +90,7 @@ function CommandIcon({ command, icon }: { readonly command: Command | undefined;
 function SceneToggle() {
   const open = useScene((state) => state.sceneOpen)
   return (
-    <Tooltip title="Lights, horizon, focal point, depth (G)">
+    <Tooltip describeChild title="Lights, horizon, focal point, depth (G)">
       <ToggleButton
         value="scene"
         size="small"

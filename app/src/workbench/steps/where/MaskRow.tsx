@@ -66,7 +66,7 @@ export function MaskRow({ source, owner, mask, index, chosen }: MaskRowProps) {
         value={mask.join}
         onChange={(event) => setJoin(event.target.value)}
         SelectDisplayProps={{ 'aria-label': `How mask ${index + 1} joins` }}
-        sx={{ width: 88, flex: 'none' }}
+        sx={{ width: 100, flex: 'none', '& .MuiSelect-select': { pl: '7px' } }}
       >
         {maskJoins.map((join) => (
           <MenuItem key={join} value={join}>
@@ -81,6 +81,7 @@ export function MaskRow({ source, owner, mask, index, chosen }: MaskRowProps) {
           onClick={() => chooseMask(mask)}
           onDoubleClick={() => setRenaming(true)}
           aria-pressed={chosen}
+          title={words}
           sx={{ flex: 1, minWidth: 0, justifyContent: 'flex-start', minHeight: 30, px: 1, fontWeight: chosen ? 650 : 400 }}
         >
           <Box component="span" sx={{ overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap', opacity: mask.on ? 1 : 0.6 }}>

@@ -76,7 +76,7 @@ function ViewChoice({ hasMasks }: { readonly hasMasks: boolean }) {
         onChange={(_, next: MaskView | null) => next && set({ maskView: next })}
       >
         {views.map(({ value, label }) => (
-          <ToggleButton key={value} value={value} sx={{ px: '7px' }}>
+          <ToggleButton key={value} value={value} sx={{ px: '6px' }}>
             {label}
           </ToggleButton>
         ))}
@@ -90,7 +90,7 @@ function ViewChoice({ hasMasks }: { readonly hasMasks: boolean }) {
         onChange={(_, next: MaskScope | null) => next && set({ maskScope: next })}
       >
         {scopes.map(({ value, label }) => (
-          <ToggleButton key={value} value={value} sx={{ px: '7px' }}>
+          <ToggleButton key={value} value={value} sx={{ px: '6px' }}>
             {label}
           </ToggleButton>
         ))}
@@ -105,9 +105,9 @@ function ViewChoice({ hasMasks }: { readonly hasMasks: boolean }) {
             onPointerDown={() => set({ holdingUnmasked: true })}
             onPointerUp={() => set({ holdingUnmasked: false })}
             onPointerLeave={() => set({ holdingUnmasked: false })}
-            sx={{ px: '7px' }}
+            sx={{ px: '6px' }}
           >
-            Off
+            Without
           </Button>
         </span>
       </Tooltip>
