@@ -3,6 +3,8 @@ import { defineConfig } from 'vitest/config'
 
 export default defineConfig({
   test: {
+    // What a person waits for comes when it comes; the pictures of a busy machine take a while.
+    expect: { poll: { timeout: 8000, interval: 100 } },
     include: ['tests/**/*.e2e.ts'],
     globalSetup: [fileURLToPath(new URL('./support/serve.ts', import.meta.url))],
     testTimeout: 90_000,

@@ -1,16 +1,21 @@
 import { readFile, writeFile } from 'node:fs/promises'
-import { basename } from 'node:path'
+import { basename, dirname, join } from 'node:path'
 import { parseArgs } from 'node:util'
 import {
-  stackFor,
   gridAt,
   gridBounds,
+  marksFor,
+  parseMarks,
   parseRecipe,
+  pictureIds,
   regionOnGrid,
   sceneGraph,
+  stackFor,
   UserProblem,
+  withoutPictures,
   type ExportFormat,
   type Grid,
+  type PictureSource,
   type Rect,
   type Size,
 } from '@welkinar/core'
@@ -18,12 +23,14 @@ import { priorities, type RenderPool } from '@welkinar/core/pool'
 import { createNodePool } from './nodePool'
 
 const USAGE =
-  'npm run render -- --photo in.jpg --recipe recipe.json --out out.png [--scale 0.25] [--region x,y,width,height] [--quality 92] [--threads 2]'
+  'npm run render -- --photo in.jpg --recipe recipe.json --out out.png [--marks marks.json] [--scale 0.25] [--region x,y,width,height] [--quality 92] [--threads 2]'
 const TILE = 512
 
 interface Task {
   readonly photo: string
   readonly recipe: string
+  /** File with scene marks and depth. */
+  readonly marks: string | undefined
   readonly out: string
   readonly format: ExportFormat
   readonly scale: number
@@ -33,7 +40,7 @@ interface Task {
 }
 
 function readTask(): Task {
-  const options = { photo: '', recipe: '', out: '', scale: '', region: '', quality: '', threads: '' }
+  const options = { photo: '', recipe: '', marks: '', out: '', scale: '', region: '', quality: '', threads: '' }
   const { values } = parseOptions(Object.keys(options))
   const required = (name: 'photo' | 'recipe' | 'out'): string => {
     const value = values[name]
@@ -44,6 +51,7 @@ function readTask(): Task {
   return {
     photo: required('photo'),
     recipe: required('recipe'),
+    marks: values['marks'],
     out,
     format: formatOf(out),
     scale: numberOption(values['scale'], 'scale', 0.001, 1) ?? 1,
@@ -110,12 +118,28 @@ async function renderFile(task: Task, pool: RenderPool): Promise<void> {
   const { photo } = opened
   const grid = gridAt(photo, task.scale)
   const rect = rectFor(task.region, grid, photo)
-  const node = sceneGraph({ photo, ...stackFor(recipe, photo) })
+  const stack = stackFor(recipe, photo)
+  const missing = pictureIds(stack)
+  if (missing.length > 0) console.error('The recipe has masks that read a picture from a file; they are left out.')
+  const node = sceneGraph({ photo, ...withoutPictures(stack, missing), ...(await readMarks(task.marks, pool, photo)) })
   const pixels = await pool.renderPixels({ node, grid, rect, tileSize: TILE, priority: priorities.export })
   const file = await pool.encode(pixels, rect.width, rect.height, { format: task.format, quality: task.quality })
   await writeFile(task.out, new Uint8Array(await file.arrayBuffer())).catch((error: NodeJS.ErrnoException) => {
     throw new UserProblem(`“${task.out}” cannot be written: ${error.code}.`)
   })
+}
+
+/** Marks and depth of the photo, if a file with them is given. */
+async function readMarks(path: string | undefined, pool: RenderPool, photo: Size): Promise<Partial<PictureSource>> {
+  if (path === undefined) return {}
+  const file = parseMarks(new TextDecoder().decode(await readInput(path)), basename(path))
+  const marks = marksFor(file, photo)
+  if (!file.depth) return { marks }
+  const { file: name, ...depth } = file.depth
+  const opened = await pool.openPhoto('depth', await readInput(join(dirname(path), name)), name)
+  if ('problem' in opened) throw new UserProblem(opened.problem)
+  const { width, height } = opened.photo
+  return { marks, depth: { ...depth, picture: { id: 'depth', fileName: name, width, height } } }
 }
 
 async function main(): Promise<void> {

@@ -20,7 +20,8 @@ function withGapsFilled(value: Json): Json {
 
 /** A recipe or scene of version 1 as one of version 2. */
 export function upgradeDocument(document: unknown): unknown {
-  if ((document as Json | null)?.['version'] !== 1) return document
+  const { version, format } = (document ?? {}) as Json
+  if (version !== 1 || (format !== 'welkinar-scene' && format !== 'welkinar-recipe')) return document
   const upgraded = upgradeFromVersion1(document) as Json
   const scene = upgraded['format'] === 'welkinar-scene' ? { marks: { lights: [], horizon: null, waterline: null, focal: null }, depth: null } : {}
   return { groups: [], pinned: [], ...scene, ...upgraded, version: 2 }

@@ -37,6 +37,7 @@ export function GroupBracket({ group, children }: { readonly group: Group; reado
           alignItems: 'center',
           bgcolor: ink.paper,
           px: '5px',
+          zIndex: 1,
         }}
       >
         <ButtonBase

@@ -9,6 +9,7 @@ import Tooltip from '@mui/material/Tooltip'
 import { CaretLeft } from '@phosphor-icons/react/dist/csr/CaretLeft'
 import { CaretRight } from '@phosphor-icons/react/dist/csr/CaretRight'
 import { findOwner, type MixMode, type Owner } from '@welkinar/core'
+import { useEffect, useState } from 'react'
 import { changeOwner, useScene } from '../../scene/sceneStore'
 import { ink } from '../../theme'
 import { modeFamilies, modeLabel, modeLabels, modeNamed, neighbourMode, setMode } from '../mixModes'
@@ -20,7 +21,13 @@ export function mixSummary({ mix }: Owner): string {
 
 /** Blend mode, amount, and whether light adds as light. The picture follows the mode that is pointed at in the list. */
 export function MixStep({ owner }: { readonly owner: Owner }) {
+  const [open, setOpen] = useState(false)
+  // The list moves the focus once more while it closes.
+  useEffect(() => {
+    if (!open) useScene.getState().try(undefined)
+  }, [open])
   const tryMode = (mode: MixMode) =>
+    open &&
     useScene.getState().try((scene) => {
       const target = findOwner(scene, owner.id)
       if (target) target.mix.mode = mode
@@ -38,7 +45,9 @@ export function MixStep({ owner }: { readonly owner: Owner }) {
             const mode = modeNamed(event.target.value)
             if (mode) setMode(owner, mode)
           }}
-          onClose={() => useScene.getState().try(undefined)}
+          open={open}
+          onOpen={() => setOpen(true)}
+          onClose={() => setOpen(false)}
           SelectDisplayProps={{ 'aria-labelledby': 'mix-mode' }}
         >
           {modeFamilies.flatMap(({ title, modes }) => [

@@ -55,9 +55,9 @@ export class LookLayer {
     if (!this.running) this.run().catch((error: unknown) => showProblem(error, 'Computing the picture'))
   }
 
-  /** Whether the exact picture of the last wish is shown. */
+  /** Whether the exact picture of the last wish is shown, and nothing older is under way that would replace it. */
   get settled(): boolean {
-    return this.wanted !== undefined && keyOf(this.wanted) === this.doneKey
+    return this.wanted !== undefined && !this.running && keyOf(this.wanted) === this.doneKey
   }
 
   dispose(): void {
@@ -103,6 +103,7 @@ export class LookLayer {
       }
     } finally {
       this.running = false
+      this.onChange()
     }
   }
 

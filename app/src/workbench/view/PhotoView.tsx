@@ -49,7 +49,7 @@ export function PhotoView({ pool, source }: PhotoViewProps) {
 
   useEffect(() => {
     latestPort.current = port
-    const maskId = maskScope === 'one' ? chosenMask(findOwner(shown, selectedId), chosenMaskId)?.id : undefined
+    const maskId = maskScope === 'one' ? chosenMask(findOwner(source, selectedId), chosenMaskId)?.id : undefined
     if (port) view.current?.show({ source: shown, port, compare, splitAt, maskView, selectedId, maskId, exaggerated })
   })
 
@@ -111,7 +111,7 @@ function useShownSource(source: PictureSource): PictureSource {
     if (!unmasked) return tried
     const bare = <O extends Owner>(owner: O): O => {
       if (owner.id !== selectedId) return owner
-      const masks = owner.where.masks.map((mask) => (chosenMaskId === undefined || mask.id === chosenMaskId ? { ...mask, on: false } : mask))
+      const masks = owner.where.masks.filter((mask) => chosenMaskId !== undefined && mask.id !== chosenMaskId)
       return { ...owner, where: { ...owner.where, masks } }
     }
     return { ...tried, effects: tried.effects.map(bare), groups: (tried.groups ?? []).map(bare) }

@@ -1,0 +1,33 @@
+import { z } from 'zod'
+import { depthSchema } from './depth'
+import { fitLengths, fitBetween } from './lengths'
+import { marksSchema, type SceneMarks } from './marks'
+import { parseDocument } from './parseDocument'
+import type { Size } from '../planes/grid'
+
+export const MARKS_VERSION = 1
+
+const depthFileSchema = depthSchema.omit({ picture: true }).extend({
+  /** Name of the depth picture, in the folder of this file. */
+  file: z.string().min(1),
+})
+
+/** What was read from a photo, for use beside its recipe: the marks, and the depth picture by its file name. */
+const marksFileSchema = z.strictObject({
+  format: z.literal('welkinar-marks'),
+  version: z.literal(MARKS_VERSION),
+  madeFor: z.strictObject({ width: z.int().min(1), height: z.int().min(1) }),
+  marks: marksSchema,
+  depth: depthFileSchema.nullable(),
+})
+export type MarksFile = z.infer<typeof marksFileSchema>
+
+/** @throws UserProblem naming the file, the path of the wrong value and what was expected */
+export function parseMarks(text: string, fileName: string): MarksFile {
+  return parseDocument(text, fileName, marksFileSchema, MARKS_VERSION, 'marks file')
+}
+
+/** The marks, fitted to a photo that may have another size. */
+export function marksFor({ marks, madeFor }: MarksFile, photo: Size): SceneMarks {
+  return fitLengths(marksSchema, marks, fitBetween(madeFor, photo))
+}
