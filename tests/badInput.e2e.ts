@@ -30,7 +30,7 @@ describe('bad input', () => {
     await dropFile(page, await make(), name, 'image/jpeg')
     await problem().getByText(message).waitFor()
     expect(new URL(page.url()).pathname).toBe('/')
-    expect(await page.getByRole('list', { name: 'Scenes' }).getByRole('link').count()).toBe(1)
+    expect(await page.getByRole('list', { name: 'Scenes' }).getByRole('link').count()).toBe(2)
     await problem().getByRole('button', { name: 'Close' }).click()
   })
 

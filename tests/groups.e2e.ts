@@ -42,7 +42,13 @@ describe('groups, looks and mix modes on the depth line', () => {
     const [above1, below1] = [await read(places), await read(below)]
     await menu(page.getByRole('button', { name: 'Add a mask' }), 'Outline')
     const box = (await page.locator('[data-testid=picture]').boundingBox())!
-    for (const [x, y] of [[0.1, 0.1], [0.9, 0.1], [0.9, 0.5], [0.1, 0.5]] as const) await page.mouse.click(box.x + x * box.width, box.y + y * box.height)
+    for (const [x, y] of [
+      [0.1, 0.1],
+      [0.9, 0.1],
+      [0.9, 0.5],
+      [0.1, 0.5],
+    ] as const)
+      await page.mouse.click(box.x + x * box.width, box.y + y * box.height)
     await page.keyboard.press('Enter')
     await settled(page)
     expect(await read(places)).toEqual(above1)

@@ -105,7 +105,8 @@ describe('masks, built and painted in the Workbench', () => {
       await show('Grey')
       // Mids of steepness -1: 1 - (1 - 4 t (1 - t))²; brights of steepness 1: t². Hold lets 30 % through.
       const expected = (t: number) => 0.3 + 0.7 * Math.max(0, 1 - (1 - 4 * t * (1 - t)) ** 2 - t * t)
-      for (const t of [0.1, 0.3, 0.5, 0.7, 0.95]) expect(Math.abs((await greyAt(page, t, 0.7)) / 255 - expected(t)), `tone ${t}`).toBeLessThan(0.02)
+      for (const t of [0.1, 0.3, 0.5, 0.7, 0.95])
+        expect(Math.abs((await greyAt(page, t, 0.7)) / 255 - expected(t)), `tone ${t}`).toBeLessThan(0.02)
       expect(Math.abs((await greyAt(page, 0.5, 0.3)) / 255 - 0.3)).toBeLessThan(0.02)
       expect(await page.getByRole('region', { name: 'Where' }).innerText()).toContain('mids less brights less painted; hold 70 %')
     })
@@ -139,7 +140,10 @@ describe('masks, built and painted in the Workbench', () => {
       const download = page.waitForEvent('download')
       await page.keyboard.press('Control+k')
       await page.getByRole('option', { name: /Save the recipe/ }).click()
-      const recipe = JSON.parse(await readAll(await download)) as { pinned: { id: string }[]; effects: { where: { masks: { pinned?: string }[] } }[] }
+      const recipe = JSON.parse(await readAll(await download)) as {
+        pinned: { id: string }[]
+        effects: { where: { masks: { pinned?: string }[] } }[]
+      }
       expect(recipe.pinned).toHaveLength(1)
       expect(recipe.effects[0]!.where.masks[0]!.pinned).toBe(recipe.pinned[0]!.id)
     })
@@ -190,7 +194,8 @@ describe('masks, built and painted in the Workbench', () => {
 
   describe('a brush', () => {
     it('paints with the pressure of a pen, stroke by stroke undone across a reload', async () => {
-      for (let i = await list().getByRole('listitem').count(); i > 0; i--) await menu(page, page.getByRole('button', { name: 'More about mask 1' }), 'Remove')
+      for (let i = await list().getByRole('listitem').count(); i > 0; i--)
+        await menu(page, page.getByRole('button', { name: 'More about mask 1' }), 'Remove')
       await addMask('Brush')
       await field('Size').fill('200')
       await field('Size').press('Enter')
@@ -247,7 +252,8 @@ describe('masks, built and painted in the Workbench', () => {
 
   describe('handles on the photo', () => {
     const only = async (kind: string) => {
-      for (let i = await list().getByRole('listitem').count(); i > 0; i--) await menu(page, page.getByRole('button', { name: 'More about mask 1' }), 'Remove')
+      for (let i = await list().getByRole('listitem').count(); i > 0; i--)
+        await menu(page, page.getByRole('button', { name: 'More about mask 1' }), 'Remove')
       await addMask(kind)
       await show('Grey')
     }
@@ -276,7 +282,12 @@ describe('masks, built and painted in the Workbench', () => {
 
     it('an outline is drawn, crossed over itself, bent and cornered', async () => {
       await only('Outline')
-      for (const [x, y] of [[0.3, 0.3], [0.7, 0.7], [0.7, 0.3], [0.3, 0.7]] as const) {
+      for (const [x, y] of [
+        [0.3, 0.3],
+        [0.7, 0.7],
+        [0.7, 0.3],
+        [0.3, 0.7],
+      ] as const) {
         const at = await onPhoto(page, x, y)
         await page.mouse.click(at.x, at.y)
       }

@@ -20,7 +20,7 @@ describe('the Shelf', () => {
   }
 
   it('shows the demo scene with its picture, and how much is stored', async () => {
-    expect(await names()).toEqual(['Last crossing, heavy rain'])
+    expect(await names()).toEqual(['Last crossing, heavy rain', 'Low sun, passing shower'])
     const shown = await page
       .locator('li img')
       .first()
@@ -42,7 +42,14 @@ describe('the Shelf', () => {
       await page.getByRole('link', { name: 'Shelf' }).click()
       await shelfReady(page)
     }
-    expect(await names()).toEqual(['plain avif', 'plain webp', 'plain png', 'plain jpg', 'Last crossing, heavy rain'])
+    expect(await names()).toEqual([
+      'plain avif',
+      'plain webp',
+      'plain png',
+      'plain jpg',
+      'Last crossing, heavy rain',
+      'Low sun, passing shower',
+    ])
   })
 
   it('renames', async () => {
@@ -89,7 +96,7 @@ describe('the Shelf', () => {
           }
         }),
     )
-    // The quay, and the three files that are left.
-    expect(stored).toBe(4)
+    // The quay and the headland, each with its depth picture, and the three files that are left.
+    expect(stored).toBe(7)
   })
 })

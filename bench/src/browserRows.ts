@@ -1,9 +1,10 @@
 import { spawn } from 'node:child_process'
 import { fileURLToPath } from 'node:url'
-import { newEffect, RECIPE_VERSION } from '@welkinar/core'
+import { newEffect } from '@welkinar/core'
 import { chromium, type Page } from 'playwright-core'
 import { median, percentile, type Row } from './measure'
 import { HEIGHT, WIDTH } from './photo24'
+import { recipeText } from './recipeText'
 
 const size = { width: WIDTH, height: HEIGHT }
 const LOOKS = ['Steady rain', 'Drizzle', 'Downpour', 'Driving rain']
@@ -25,6 +26,7 @@ export async function browserRows(photo: string): Promise<Row[]> {
     const slider = await sliderTimes(page)
     const exporting = await exportTimes(page)
     const [two, twenty] = [await topTimes(page, 2), await topTimes(page, 20)]
+    const strokes = await strokeTimes(page)
     return [
       limitRow('slider to coarse picture, median, 24 MP, 8 effects', median(slider.coarse), 50, COARSE_LIMIT),
       limitRow('slider to coarse picture, 95th percentile', percentile(slider.coarse, 0.95), 100),
@@ -40,6 +42,9 @@ export async function browserRows(photo: string): Promise<Row[]> {
         within: twenty / two <= 1.3,
         remark: TOP_LIMIT,
       },
+      limitRow('brush: from pointer event to drawn, median, 24 MP', median(strokes.drawn), 30),
+      limitRow('brush: the same, 95th percentile', percentile(strokes.drawn, 0.95), 30),
+      limitRow('brush: from lifting the pen to exact picture, median, 24 MP, 20 effects', median(strokes.exact), 300),
     ]
   } finally {
     await browser.close()
@@ -89,7 +94,7 @@ async function layRecipe(page: Page, count: number): Promise<void> {
   const effects = Array.from({ length: count }, (_, i) =>
     newEffect(size, { kind: 'rain', look: LOOKS[i % LOOKS.length] ?? '', id: `rain ${i}` }),
   )
-  const text = JSON.stringify({ format: 'welkinar-recipe', version: RECIPE_VERSION, name: 'Bench', madeFor: size, effects })
+  const text = recipeText('Bench', size, effects)
   const chooser = page.waitForEvent('filechooser')
   await page.keyboard.press('Control+k')
   await page.getByRole('combobox', { name: 'Find a command' }).fill('open a recipe')
@@ -153,6 +158,28 @@ async function exportTimes(page: Page): Promise<{ total: number; blocked: number
   await page.getByRole('link', { name: /Workbench/ }).click()
   await settled(page)
   return { total, blocked }
+}
+
+/** Paints long strokes into a mask of the top effect. */
+async function strokeTimes(page: Page): Promise<{ drawn: number[]; exact: number[] }> {
+  await page.getByRole('region', { name: 'Where' }).getByRole('button').first().click()
+  await page.getByRole('button', { name: 'Add a mask' }).click()
+  await page.getByRole('menuitem', { name: 'Brush', exact: true }).click()
+  await settled(page)
+  const drawn: number[] = []
+  const exact: number[] = []
+  for (let stroke = 0; stroke < 8; stroke++) {
+    await page.evaluate(() => performance.clearMeasures())
+    await page.mouse.move(200, 150 + 40 * stroke)
+    await page.mouse.down()
+    for (let i = 0; i < 60; i++) await page.mouse.move(200 + 9 * i, 150 + 40 * stroke + 25 * Math.sin(i / 5))
+    await page.mouse.up()
+    await settled(page)
+    drawn.push(...(await measures(page, 'stroke')))
+    exact.push(...(await measures(page, 'picture, exact')).slice(-1))
+    await page.waitForTimeout(400)
+  }
+  return { drawn, exact }
 }
 
 /** Exact picture after a change of the top effect's amount. */

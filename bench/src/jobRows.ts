@@ -2,10 +2,11 @@ import { spawnSync } from 'node:child_process'
 import { writeFile } from 'node:fs/promises'
 import { join } from 'node:path'
 import { fileURLToPath } from 'node:url'
-import { newEffect, RECIPE_VERSION } from '@welkinar/core'
+import { newEffect } from '@welkinar/core'
 import sharp from 'sharp'
 import { alternate, ratioRow, type Row } from './measure'
 import { HEIGHT, WIDTH } from './photo24'
+import { recipeText } from './recipeText'
 
 const THREADS = 2
 const size = { width: WIDTH, height: HEIGHT }
@@ -24,7 +25,7 @@ export async function writePhoto(folder: string, pixels: Uint8ClampedArray): Pro
 export async function jobRows(folder: string, photo: string): Promise<Row[]> {
   const recipe = join(folder, 'recipe.json')
   const effects = [newEffect(size, { kind: 'rain', look: 'Steady rain', id: 'rain' })]
-  await writeFile(recipe, JSON.stringify({ format: 'welkinar-recipe', version: RECIPE_VERSION, name: 'Rain', madeFor: size, effects }))
+  await writeFile(recipe, recipeText('Rain', size, effects))
   const render = fileURLToPath(new URL('../../server/dist/render.js', import.meta.url))
   const steps = fileURLToPath(new URL('./sharpRain.js', import.meta.url))
   const out = join(folder, 'out.jpg')

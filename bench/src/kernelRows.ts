@@ -12,6 +12,7 @@ import { sharedBuffer, type PhotoData } from '../../core/src/photo/photoData'
 import { gridAt, gridBounds } from '../../core/src/planes/grid'
 import { splitIntoTiles } from '../../core/src/planes/rect'
 import { renderTile } from '../../core/src/render/renderTile'
+import { maskRows } from './maskRows'
 import { alternate, ratioRow, type Row } from './measure'
 import { HEIGHT, WIDTH } from './photo24'
 
@@ -62,6 +63,7 @@ export async function kernelRows(pixels: Uint8ClampedArray): Promise<Row[]> {
     rows.push(ratioRow(`Gaussian σ ${sigma} px, RGB, 24 MP, 1 thread`, times, 'sharp, float, minAmplitude 0.001', reach, remark))
   }
   rows.push(await screenRow(run, pixels))
+  rows.push(...(await maskRows(kernels, photo, pixels)))
   return rows
 }
 

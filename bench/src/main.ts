@@ -34,7 +34,7 @@ await writeFile(fileURLToPath(new URL('../../docs/benchmarks.md', import.meta.ur
 function line({ work, ours, other, reach, within }: Row): string {
   const compared = other ? `${ms(other.ms)} (${other.name})` : ''
   const ratio = other ? (ours / other.ms).toFixed(2) : ''
-  return `| ${work} | ${ms(ours)} | ${compared} | ${ratio} | ${reach} | ${within ? 'yes' : 'no'} |`
+  return `| ${work} | ${ms(ours)} | ${compared} | ${ratio} | ${reach ?? ''} | ${within === undefined ? '' : within ? 'yes' : 'no'} |`
 }
 
 function ms(value: number): string {

@@ -5,8 +5,9 @@ export interface Row {
   readonly ours: number
   /** Milliseconds, and what took them; or a limit in words. */
   readonly other?: { readonly name: string; readonly ms: number }
-  readonly reach: string
-  readonly within: boolean
+  /** What is to be reached, if anything is. */
+  readonly reach?: string
+  readonly within?: boolean
   readonly remark?: string
 }
 

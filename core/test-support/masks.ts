@@ -14,7 +14,11 @@ export function planeOf(evaluator: Evaluator, node: GraphNode, photo: Size, scal
 }
 
 /** A mask of a kind with some of its values set. */
-export function maskOf<K extends MaskKind>(photo: Size, kind: K, part: Partial<Extract<Mask, { kind: K }>> = {}): Extract<Mask, { kind: K }> {
+export function maskOf<K extends MaskKind>(
+  photo: Size,
+  kind: K,
+  part: Partial<Extract<Mask, { kind: K }>> = {},
+): Extract<Mask, { kind: K }> {
   return { ...newMask(photo, { kind, id: kind, join: 'keep', marks: noMarks }), ...part } as Extract<Mask, { kind: K }>
 }
 

@@ -1,12 +1,4 @@
-import {
-  findOwner,
-  isEffect,
-  type Effect,
-  type Mask,
-  type Owner,
-  type Scene,
-  type StepName,
-} from '@welkinar/core'
+import { findOwner, isEffect, type Effect, type Mask, type Owner, type Scene, type StepName } from '@welkinar/core'
 import { freeze, produce } from 'immer'
 import { create } from 'zustand'
 import type { HistoryEntry } from '../storage/database'

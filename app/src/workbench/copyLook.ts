@@ -61,6 +61,7 @@ export async function adoptPictures(stack: Stack): Promise<Stack> {
   const inUse = [scene.photo.id, ...pictureIds({ ...scene, photo: null }), ...wanted]
   const gone: string[] = []
   for (const id of wanted) await holdPhoto(id, inUse).catch(() => gone.push(id))
-  if (gone.length > 0) showNotice('A picture that one of the masks reads is not in this browser; that mask is left out until you choose one.')
+  if (gone.length > 0)
+    showNotice('A picture that one of the masks reads is not in this browser; that mask is left out until you choose one.')
   return withoutPictures(stack, gone)
 }

@@ -9,7 +9,15 @@ const ENDING = '.recipe.json'
 
 function recipeOf(scene: Scene): Recipe {
   const { width, height } = scene.photo
-  return { format: 'welkinar-recipe', version: RECIPE_VERSION, name: scene.name, madeFor: { width, height }, effects: scene.effects, groups: scene.groups, pinned: scene.pinned }
+  return {
+    format: 'welkinar-recipe',
+    version: RECIPE_VERSION,
+    name: scene.name,
+    madeFor: { width, height },
+    effects: scene.effects,
+    groups: scene.groups,
+    pinned: scene.pinned,
+  }
 }
 
 /** Saves the effects of the open scene as a file, without the photo. */

@@ -1,4 +1,3 @@
-import type { z } from 'zod'
 import type { GraphNode } from '../graph/node'
 import type { SceneMarks } from '../model/marks'
 import type { Size } from '../planes/grid'
@@ -43,6 +42,3 @@ export interface MaskDefinition<M extends KindOfMask = KindOfMask> {
 }
 
 type BaseKeys = 'id' | 'name' | 'on' | 'join' | 'invert' | 'strength' | 'grow' | 'edges' | 'feather'
-
-/** The values of a schema of masks. */
-export type MaskOf<S extends z.ZodType> = z.infer<S>

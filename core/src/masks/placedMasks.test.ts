@@ -47,7 +47,12 @@ describe('masks with a shape', () => {
     })
     expect(greatestDifference(render(mask), expected)).toBeLessThan(2e-5)
     const outside = render({ ...mask, invert: true })
-    expect(greatestDifference(outside, expected.map((value) => 1 - value))).toBeLessThan(2e-5)
+    expect(
+      greatestDifference(
+        outside,
+        expected.map((value) => 1 - value),
+      ),
+    ).toBeLessThan(2e-5)
   })
 
   it('line: falls between its two ends, and shows nothing but a hard edge when they meet', () => {
@@ -60,7 +65,9 @@ describe('masks with a shape', () => {
 
   it('band: half its width from the middle line, then a fall on each side', () => {
     const expected = each((_, y) => fall((Math.abs(y - 80) - 20) / 30))
-    expect(greatestDifference(render(maskOf(size, 'band', { x: 120, y: 80, turn: 0, width: 40, softness: 30 })), expected)).toBeLessThan(2e-5)
+    expect(greatestDifference(render(maskOf(size, 'band', { x: 120, y: 80, turn: 0, width: 40, softness: 30 })), expected)).toBeLessThan(
+      2e-5,
+    )
   })
 
   it('frame edge: opens inwards from the frame', () => {
@@ -111,10 +118,32 @@ describe('outlines', () => {
   ])
 
   it.each([
-    ['a triangle with slanting sides', [[20.3, 10.7], [200.2, 60.4], [70.9, 150.1]] as [number, number][]],
+    [
+      'a triangle with slanting sides',
+      [
+        [20.3, 10.7],
+        [200.2, 60.4],
+        [70.9, 150.1],
+      ] as [number, number][],
+    ],
     ['a five-pointed star that crosses itself', star],
-    ['an eight, crossed once', [[40, 30], [200, 130], [200, 30], [40, 130]] as [number, number][]],
-    ['corners far outside', [[-90000, -90000], [90000, 20], [50, 90000]] as [number, number][]],
+    [
+      'an eight, crossed once',
+      [
+        [40, 30],
+        [200, 130],
+        [200, 30],
+        [40, 130],
+      ] as [number, number][],
+    ],
+    [
+      'corners far outside',
+      [
+        [-90000, -90000],
+        [90000, 20],
+        [50, 90000],
+      ] as [number, number][],
+    ],
   ])('%s is filled by the non-zero rule, edges by their coverage', (_, points) => {
     const path = outline(...points)
     const expected = each((x, y) => {
@@ -133,7 +162,20 @@ describe('outlines', () => {
 
   it('a hole is cut out, whatever way round it is drawn', () => {
     const around = outline([40, 20], [200, 20], [200, 140], [40, 140])
-    for (const points of [[[80, 50], [80, 110], [160, 110], [160, 50]], [[80, 50], [160, 50], [160, 110], [80, 110]]] as [number, number][][]) {
+    for (const points of [
+      [
+        [80, 50],
+        [80, 110],
+        [160, 110],
+        [160, 50],
+      ],
+      [
+        [80, 50],
+        [160, 50],
+        [160, 110],
+        [80, 110],
+      ],
+    ] as [number, number][][]) {
       const found = render(maskOf(size, 'outline', { paths: [around, { ...outline(...points), hole: true }] }))
       expect([found[80 * 240 + 120], found[80 * 240 + 60], found[5]]).toEqual([0, 1, 0])
     }

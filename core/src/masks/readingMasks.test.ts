@@ -37,9 +37,15 @@ function render(mask: Mask, part?: Partial<PictureSource>): Float32Array {
 
 /** A formula of the calmed colour (a Gaussian of 1.5 px, checked elsewhere) at each pixel. */
 function eachPixel(formula: (colour: { mode: 'rgb'; r: number; g: number; b: number }, x: number, y: number) => number): number[] {
-  const calm = evaluator.evaluate(gaussianBlurNode(sceneGraph(sourceOf(), { kind: 'photo' }), 1.5), { x: 0, y: 0, ...size }, { ...size, pitchX: 1, pitchY: 1 })
+  const calm = evaluator.evaluate(
+    gaussianBlurNode(sceneGraph(sourceOf(), { kind: 'photo' }), 1.5),
+    { x: 0, y: 0, ...size },
+    { ...size, pitchX: 1, pitchY: 1 },
+  )
   const [r, g, b] = calm.planes.map((address) => new Float32Array(kernels.memory.buffer, address, size.width * size.height).slice())
-  return Array.from(r!, (red, i) => formula({ mode: 'rgb', r: red, g: g![i]!, b: b![i]! }, (i % size.width) + 0.5, Math.floor(i / size.width) + 0.5))
+  return Array.from(r!, (red, i) =>
+    formula({ mode: 'rgb', r: red, g: g![i]!, b: b![i]! }, (i % size.width) + 0.5, Math.floor(i / size.width) + 0.5),
+  )
 }
 
 // OKLab and OKLCh: culori 4.0.2.
@@ -104,7 +110,11 @@ describe('what is missing', () => {
     ['pattern', { effectId: 'gone' }, 'The effect that it reads was removed; the mask is left out.'],
     ['depth', {}, 'This scene has no depth picture yet; the mask is left out.'],
     ['picture', {}, 'No picture is chosen yet; the mask is left out.'],
-    ['picture', { picture: { id: 'p', fileName: 'p.png', width: 50, height: 50 } }, 'The picture (50 × 50) has other proportions than the photo; it is stretched to fit.'],
+    [
+      'picture',
+      { picture: { id: 'p', fileName: 'p.png', width: 50, height: 50 } },
+      'The picture (50 × 50) has other proportions than the photo; it is stretched to fit.',
+    ],
     ['brush', {}, 'Nothing is painted yet: draw on the photo.'],
     ['outline', {}, 'Nothing is outlined yet: tap corners on the photo.'],
     ['similar', {}, 'It has no place to grow from yet: tap the photo.'],
@@ -122,7 +132,10 @@ describe('what is missing', () => {
   })
 
   it('pinned states that read each other in a circle end', () => {
-    const reading = (id: string, pin: string) => ({ ...rain(id), where: { hold: 100, masks: [maskOf(size, 'luminosity', { tonesFrom: 'pinned', pinned: pin })] } })
+    const reading = (id: string, pin: string) => ({
+      ...rain(id),
+      where: { hold: 100, masks: [maskOf(size, 'luminosity', { tonesFrom: 'pinned', pinned: pin })] },
+    })
     const pinned = [
       { id: 'a', name: 'A', effects: [reading('1', 'b')], groups: [] },
       { id: 'b', name: 'B', effects: [reading('2', 'a')], groups: [] },
@@ -133,11 +146,26 @@ describe('what is missing', () => {
 
 describe('masks from pictures', () => {
   const grey = (width: number, height: number, code: (x: number, y: number) => number) =>
-    Array.from({ length: width * height }, (_, i) => [...Array.from({ length: 3 }, () => code(i % width, Math.floor(i / width))), 255]).flat()
+    Array.from({ length: width * height }, (_, i) => [
+      ...Array.from({ length: 3 }, () => code(i % width, Math.floor(i / width))),
+      255,
+    ]).flat()
 
   it('a picture of another size is stretched over the photo', () => {
-    const small = photoFrom(kernels, 'small', 45, 30, grey(45, 30, (x) => (x * 255) / 44))
-    const large = photoFrom(kernels, 'large', 540, 360, grey(540, 360, (x) => (x * 255) / 539))
+    const small = photoFrom(
+      kernels,
+      'small',
+      45,
+      30,
+      grey(45, 30, (x) => (x * 255) / 44),
+    )
+    const large = photoFrom(
+      kernels,
+      'large',
+      540,
+      360,
+      grey(540, 360, (x) => (x * 255) / 539),
+    )
     const both = evaluatorFor(kernels, photo, small, large)
     for (const [id, width, height] of [
       ['small', 45, 30],
@@ -165,13 +193,20 @@ describe('masks from pictures', () => {
 
   it('depth opens between two distances', () => {
     // A row of codes with known distances.
-    const picture = photoFrom(kernels, 'depth', 180, 120, grey(180, 120, (x) => (x * 255) / 179))
+    const picture = photoFrom(
+      kernels,
+      'depth',
+      180,
+      120,
+      grey(180, 120, (x) => (x * 255) / 179),
+    )
     const both = evaluatorFor(kernels, photo, picture)
     const found = planeOf(both, singleMaskNode(maskOf(size, 'depth', { near: 4, far: 20, softness: 0 }), context({ depth }))!, size)
     for (let x = 0; x < 180; x++) {
       const code = Math.round((x * 255) / 179) / 255
       const metres = 1 / (1 / 200 + code * (1 / 2 - 1 / 200))
-      if (Math.abs(metres - 4) > 0.1 && Math.abs(metres - 20) > 2) expect(found[60 * 180 + x], `${metres} m`).toBe(metres > 4 && metres < 20 ? 1 : 0)
+      if (Math.abs(metres - 4) > 0.1 && Math.abs(metres - 20) > 2)
+        expect(found[60 * 180 + x], `${metres} m`).toBe(metres > 4 && metres < 20 ? 1 : 0)
     }
   })
 })

@@ -3,7 +3,7 @@ import type { GraphNode } from '../graph/node'
 import { gaussianBlurNode } from '../operations/gaussianBlur/gaussianBlur'
 import type { MaskContext } from './maskDefinition'
 
-export const toneSources = ['photo', 'beneath', 'effect', 'pinned'] as const
+const toneSources = ['photo', 'beneath', 'effect', 'pinned'] as const
 
 /** Where a mask reads its tones: the photo, all beneath, this effect, or a pinned state. */
 export const readsTones = {

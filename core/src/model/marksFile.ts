@@ -5,7 +5,7 @@ import { marksSchema, type SceneMarks } from './marks'
 import { parseDocument } from './parseDocument'
 import type { Size } from '../planes/grid'
 
-export const MARKS_VERSION = 1
+const MARKS_VERSION = 1
 
 const depthFileSchema = depthSchema.omit({ picture: true }).extend({
   /** Name of the depth picture, in the folder of this file. */

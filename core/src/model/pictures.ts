@@ -24,7 +24,12 @@ function stripped(value: unknown, gone: readonly string[]): unknown {
   if (typeof value !== 'object' || value === null) return value
   const entries = Object.entries(value).map(([key, item]): [string, unknown] => {
     if (key === 'picture' && isReference(item) && gone.includes(item.id)) return [key, null]
-    if (key === 'depth' && isReference((item as Json | null)?.['picture']) && gone.includes((item as { picture: { id: string } }).picture.id)) return [key, null]
+    if (
+      key === 'depth' &&
+      isReference((item as Json | null)?.['picture']) &&
+      gone.includes((item as { picture: { id: string } }).picture.id)
+    )
+      return [key, null]
     return [key, stripped(item, gone)]
   })
   return Object.fromEntries(entries)

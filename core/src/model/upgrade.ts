@@ -23,7 +23,8 @@ export function upgradeDocument(document: unknown): unknown {
   const { version, format } = (document ?? {}) as Json
   if (version !== 1 || (format !== 'welkinar-scene' && format !== 'welkinar-recipe')) return document
   const upgraded = upgradeFromVersion1(document) as Json
-  const scene = upgraded['format'] === 'welkinar-scene' ? { marks: { lights: [], horizon: null, waterline: null, focal: null }, depth: null } : {}
+  const scene =
+    upgraded['format'] === 'welkinar-scene' ? { marks: { lights: [], horizon: null, waterline: null, focal: null }, depth: null } : {}
   return { groups: [], pinned: [], ...scene, ...upgraded, version: 2 }
 }
 

@@ -22,7 +22,8 @@ beforeAll(async () => {
 type Grey = (x: number, y: number) => number
 
 /** Codes of a grey picture. */
-const codes = (grey: Grey): number[] => Array.from({ length: width * height }, (_, i) => Math.round(255 * grey(i % width, Math.floor(i / width))))
+const codes = (grey: Grey): number[] =>
+  Array.from({ length: width * height }, (_, i) => Math.round(255 * grey(i % width, Math.floor(i / width))))
 const rgba = (values: readonly number[]): number[] => values.flatMap((value) => [value, value, value, 255])
 const random = randomNumbers(11)
 const noise: readonly number[] = codes(() => random())
@@ -61,7 +62,12 @@ describe('morphology', () => {
   it('between two radii lies between both', () => {
     const of = (radius: number) => planeOf(evaluatorWith({ noise }), morphologyNode(maskFrom('noise'), radius), size)
     const [two, three] = [of(2), of(3)]
-    expect(greatestDifference(of(2.25), two.map((value, i) => value + 0.25 * (three[i]! - value)))).toBeLessThan(1e-6)
+    expect(
+      greatestDifference(
+        of(2.25),
+        two.map((value, i) => value + 0.25 * (three[i]! - value)),
+      ),
+    ).toBeLessThan(1e-6)
   })
 })
 
@@ -123,7 +129,15 @@ describe('guided filter', () => {
     }
     for (let y = 16; y < height - 16; y++) {
       expect(Math.abs(crossing(found, 0.5, y) - edgeAt(y)), `row ${y}`).toBeLessThan(1)
-      expect(Math.abs(crossing(painted.map((value) => value / 255), 0.5, y) - edgeAt(y))).toBeGreaterThan(4)
+      expect(
+        Math.abs(
+          crossing(
+            painted.map((value) => value / 255),
+            0.5,
+            y,
+          ) - edgeAt(y),
+        ),
+      ).toBeGreaterThan(4)
       expect(crossing(found, 0.25, y) - crossing(found, 0.75, y)).toBeLessThan(3)
       expect(at(found, 10, y)).toBeGreaterThan(0.95)
       expect(at(found, 85, y)).toBeLessThan(0.05)
@@ -133,7 +147,12 @@ describe('guided filter', () => {
   it('keeps the level of a mask that is flat', () => {
     const flat = codes(() => 0.4)
     const found = planeOf(evaluatorWith({ flat, noise }), followEdgesNode(maskFrom('flat'), photoNode('noise'), 8), size)
-    expect(greatestDifference(found, found.map(() => 102 / 255))).toBeLessThan(1e-3)
+    expect(
+      greatestDifference(
+        found,
+        found.map(() => 102 / 255),
+      ),
+    ).toBeLessThan(1e-3)
   })
 
   it.each([3, 3.4, 7.9])('of %d px gives the same bytes in any tiles', (radius) => {
@@ -141,7 +160,11 @@ describe('guided filter', () => {
     const node = guidedFilterNode(maskFrom('blob'), photoNode('noise'), radius)
     const grid = { ...size, pitchX: 1, pitchY: 1 }
     const whole = planeOf(evaluator, node, size)
-    for (const rect of [{ x: 0, y: 0, width: 33, height: 17 }, { x: 31, y: 15, width: 50, height: 40 }, { x: 95, y: 63, width: 1, height: 1 }]) {
+    for (const rect of [
+      { x: 0, y: 0, width: 33, height: 17 },
+      { x: 31, y: 15, width: 50, height: 40 },
+      { x: 95, y: 63, width: 1, height: 1 },
+    ]) {
       const value = evaluator.evaluate(node, rect, grid)
       const part = new Float32Array(kernels.memory.buffer, value.planes[0]!, rect.width * rect.height)
       part.forEach((v, i) => expect(v).toBe(whole[(rect.y + Math.floor(i / rect.width)) * width + rect.x + (i % rect.width)]))
@@ -154,6 +177,7 @@ describe('feather', () => {
     const step = codes((x) => Number(x >= 48))
     const found = planeOf(evaluatorWith({ step }), graphNode('gaussianBlur', { sigma: 5 }, [maskFrom('step')]), size)
     // The Gaussian's integral, as the error function (Abramowitz and Stegun 7.1.26).
-    for (let x = 20; x < 76; x++) expect(at(found, x, 30)).toBeCloseTo(0.5 * (1 + kernels.errorFunction((x + 0.5 - 48) / (5 * Math.SQRT2))), 2)
+    for (let x = 20; x < 76; x++)
+      expect(at(found, x, 30)).toBeCloseTo(0.5 * (1 + kernels.errorFunction((x + 0.5 - 48) / (5 * Math.SQRT2))), 2)
   })
 })

@@ -35,10 +35,22 @@ function rain(id: string, change?: Partial<Effect>): Effect {
 }
 
 function group(change: Partial<Group> = {}): Group {
-  return { id: 'g', name: 'Together', on: true, where: { masks: [], hold: 100 }, mix: { mode: 'normal', amount: 100, linear: false }, ...change }
+  return {
+    id: 'g',
+    name: 'Together',
+    on: true,
+    where: { masks: [], hold: 100 },
+    mix: { mode: 'normal', amount: 100, linear: false },
+    ...change,
+  }
 }
 
-const source = (effects: Effect[], groups: Group[] = [], more: Partial<PictureSource> = {}): PictureSource => ({ photo, effects, groups, ...more })
+const source = (effects: Effect[], groups: Group[] = [], more: Partial<PictureSource> = {}): PictureSource => ({
+  photo,
+  effects,
+  groups,
+  ...more,
+})
 
 /** Red, green, blue of every pixel at full size, not rounded. */
 function tones(from: PictureSource, exaggerated?: string): Triple[] {
@@ -66,7 +78,9 @@ describe('a group that passes through', () => {
     const effects = [rain('a', { mix: screen }), rain('b', { mix: screen })]
     const mask = maskOf(size, 'line', { x: 100, y: 0, toX: 380, toY: 0 })
     const [without, inside] = [tones(source([])), tones(source(effects, [group()]))]
-    const found = tones(source(effects, [group({ where: { masks: [mask], hold: 100 }, mix: { mode: 'normal', amount: 50, linear: false } })]))
+    const found = tones(
+      source(effects, [group({ where: { masks: [mask], hold: 100 }, mix: { mode: 'normal', amount: 50, linear: false } })]),
+    )
     const openness = (x: number) => {
       const t = Math.min(1, Math.max(0, (x + 0.5 - 100) / 280))
       return 0.5 * (1 - t * t * (3 - 2 * t))
@@ -91,7 +105,11 @@ describe('a group with a mode of its own', () => {
   /** Alpha of an effect at each pixel: its pattern, seen white on black. */
   const alphaOf = (effect: Effect): number[] => {
     const grid = gridAt(size, 1)
-    const value = evaluator.evaluate(sceneGraph(source([effect]), { kind: 'step', effectId: effect.id, step: 'shape' }), gridBounds(grid), grid)
+    const value = evaluator.evaluate(
+      sceneGraph(source([effect]), { kind: 'step', effectId: effect.id, step: 'shape' }),
+      gridBounds(grid),
+      grid,
+    )
     return Array.from(new Float32Array(kernels.memory.buffer, plane(value, 0), grid.width * grid.height))
   }
 
@@ -158,7 +176,12 @@ describe('seeing', () => {
     const mask = maskOf(size, 'luminosity', { tonesFrom: 'pinned', pinned: 'pin' })
     const look = { kind: 'step', effectId: 'own', step: 'where' } as const
     const key = (amount: number, tint: string) => {
-      const own = rain('own', { group: null, colour: { tint, light: null }, mix: { mode: 'screen', amount, linear: false }, where: { masks: [mask], hold: 70 } })
+      const own = rain('own', {
+        group: null,
+        colour: { tint, light: null },
+        mix: { mode: 'screen', amount, linear: false },
+        where: { masks: [mask], hold: 70 },
+      })
       return sceneGraph(source([rain('other', { group: null }), own], [], { pinned }), look).key
     }
     expect(key(80, '#ffffff')).toBe(key(15, '#aa8844'))

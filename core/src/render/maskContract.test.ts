@@ -28,7 +28,9 @@ let evaluator: Evaluator
 beforeAll(async () => {
   kernels = await loadKernels()
   photo = photoFrom(kernels, 'sample', size.width, size.height, samplePixels(size.width, size.height))
-  const slope = Array.from({ length: 480 * 320 }, (_, i) => Array.from({ length: 4 }, (_, c) => (c < 3 ? (Math.floor(i / 480) * 255) / 319 : 255))).flat()
+  const slope = Array.from({ length: 480 * 320 }, (_, i) =>
+    Array.from({ length: 4 }, (_, c) => (c < 3 ? (Math.floor(i / 480) * 255) / 319 : 255)),
+  ).flat()
   depthData = photoFrom(kernels, 'depth', 480, 320, slope)
   evaluator = evaluatorFor(kernels, photo, depthData)
 })
@@ -64,7 +66,7 @@ const masks: Record<string, () => Mask> = {
   'another effect': () => maskOf(size, 'pattern', { effectId: 'beneath' }),
   picture: () => maskOf(size, 'picture', { picture: depth.picture }),
   'grown and feathered': () => maskOf(size, 'brush', { strokes: structuredClone(strokes) as never, grow: 13, feather: 6 }),
-  'shrunk': () => maskOf(size, 'brush', { strokes: structuredClone(strokes) as never, grow: -7.5 }),
+  shrunk: () => maskOf(size, 'brush', { strokes: structuredClone(strokes) as never, grow: -7.5 }),
   'following edges': () => maskOf(size, 'brush', { strokes: structuredClone(strokes) as never, edges: 18 }),
 }
 
@@ -104,7 +106,12 @@ describe('each kind of mask keeps the rendering contract', () => {
   })
 
   it.each(Object.keys(masks))('%s opens some of the picture and shuts some of it', (name) => {
-    const { pixels } = renderAll(evaluator, sceneGraph(sourceWith(masks[name]!()), { kind: 'mask', effectId: 'own', maskId: masks[name]!().id }), size, 0.25)
+    const { pixels } = renderAll(
+      evaluator,
+      sceneGraph(sourceWith(masks[name]!()), { kind: 'mask', effectId: 'own', maskId: masks[name]!().id }),
+      size,
+      0.25,
+    )
     const greys = pixels.filter((_, i) => i % 4 === 0)
     expect(Math.max(...greys) - Math.min(...greys)).toBeGreaterThan(100)
   })

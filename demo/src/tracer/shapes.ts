@@ -169,9 +169,10 @@ export function terrain(height: (x: number, z: number) => number, least: Vector,
       if (!span) return undefined
       let before = span.enter
       // Far from the ground steps may be long: the ground is nowhere steeper than about 60 degrees.
-      for (let t = span.enter; t < span.leave; ) {
+      for (let t = span.enter; t < span.leave;) {
         const rest = above(along(origin, direction, t))
-        if (rest < 0) return t === span.enter ? undefined : groundHit(height, origin, direction, bisect(above, origin, direction, before, t))
+        if (rest < 0)
+          return t === span.enter ? undefined : groundHit(height, origin, direction, bisect(above, origin, direction, before, t))
         before = t
         t += Math.max(step, 0.45 * rest)
       }
@@ -180,7 +181,14 @@ export function terrain(height: (x: number, z: number) => number, least: Vector,
   }
 }
 
-function insideBox(origin: Vector, direction: Vector, least: Vector, most: Vector, near: number, far: number): { enter: number; leave: number } | undefined {
+function insideBox(
+  origin: Vector,
+  direction: Vector,
+  least: Vector,
+  most: Vector,
+  near: number,
+  far: number,
+): { enter: number; leave: number } | undefined {
   let [enter, leave] = [near, far]
   for (const axis of [0, 1, 2] as const) {
     const a = (least[axis] - origin[axis]) / direction[axis]

@@ -13,7 +13,11 @@ export function GroupBracket({ group, children }: { readonly group: Group; reado
   const amount = group.on ? `${Math.round(group.mix.amount)} %` : 'off'
   const colour = selected ? ink.accent : ink.ink
   return (
-    <Box role="group" aria-label={`Group ${group.name}`} sx={{ position: 'relative', display: 'flex', gap: 2, px: 2, opacity: group.on ? 1 : 0.6 }}>
+    <Box
+      role="group"
+      aria-label={`Group ${group.name}`}
+      sx={{ position: 'relative', display: 'flex', gap: 2, px: 2, opacity: group.on ? 1 : 0.6 }}
+    >
       <Box
         aria-hidden
         sx={{
@@ -56,7 +60,10 @@ export function GroupBracket({ group, children }: { readonly group: Group; reado
         <ActionMenu
           label={`More about the group ${group.name}`}
           actions={[
-            { label: group.on ? 'Switch off' : 'Switch on', run: () => changeOwner(group.id, 'Switch group', (one) => void (one.on = !one.on)) },
+            {
+              label: group.on ? 'Switch off' : 'Switch on',
+              run: () => changeOwner(group.id, 'Switch group', (one) => void (one.on = !one.on)),
+            },
             { label: 'Ungroup', run: () => ungroup(group.id) },
             { label: 'Remove with its effects', run: () => removeGroup(group.id) },
           ]}

@@ -8,7 +8,7 @@ import { showNotice, showProblem } from '../../common/notices'
 import { useScene } from '../../scene/sceneStore'
 import { importPicture } from '../importPicture'
 import { LookPicture } from '../LookPicture'
-import { Hint, Section } from './ScenePanel'
+import { Hint, Section } from './Section'
 
 interface DepthSectionProps {
   readonly pool: RenderPool
@@ -41,7 +41,11 @@ export function DepthSection({ pool, source }: DepthSectionProps) {
         </Button>
       }
     >
-      {depth ? <DepthControls pool={pool} source={source} depth={depth} /> : <Hint>A grey picture, 8 or 16 bit, in which near is white or black.</Hint>}
+      {depth ? (
+        <DepthControls pool={pool} source={source} depth={depth} />
+      ) : (
+        <Hint>A grey picture, 8 or 16 bit, in which near is white or black.</Hint>
+      )}
     </Section>
   )
 }
@@ -97,7 +101,11 @@ function DepthControls({ pool, source, depth }: DepthSectionProps & { readonly d
           )
         })}
       </Box>
-      <Button variant="text" onClick={() => change('Remove the depth picture', (scene) => void (scene.depth = null))} sx={{ justifySelf: 'start' }}>
+      <Button
+        variant="text"
+        onClick={() => change('Remove the depth picture', (scene) => void (scene.depth = null))}
+        sx={{ justifySelf: 'start' }}
+      >
         Remove
       </Button>
     </>

@@ -75,7 +75,9 @@ export function LightRow({ pool, source, light }: LightRowProps) {
         <Button
           variant="text"
           onClick={() =>
-            useScene.getState().change('Remove light', ({ marks }) => void (marks.lights = marks.lights.filter(({ id }) => id !== light.id)))
+            useScene
+              .getState()
+              .change('Remove light', ({ marks }) => void (marks.lights = marks.lights.filter(({ id }) => id !== light.id)))
           }
         >
           Remove

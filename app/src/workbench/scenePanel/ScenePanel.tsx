@@ -2,13 +2,13 @@ import Box from '@mui/material/Box'
 import Button from '@mui/material/Button'
 import { noMarks, type PictureSource } from '@welkinar/core'
 import type { RenderPool } from '@welkinar/core/pool'
-import type { ReactNode } from 'react'
 import { useScene } from '../../scene/sceneStore'
 import { ink } from '../../theme'
 import { ToolButton } from '../steps/where/ToolButton'
 import { DepthSection } from './DepthSection'
 import { LightRow } from './LightRow'
 import { LevelRow } from './LevelRow'
+import { Hint, Section } from './Section'
 
 interface ScenePanelProps {
   readonly pool: RenderPool
@@ -29,7 +29,9 @@ export function ScenePanel({ pool, source }: ScenePanelProps) {
           Done
         </Button>
       </Box>
-      <Box sx={{ px: 4, pb: 3, color: ink.secondary }}>What you read from the photo. Masks and colours can follow these marks, also when they move.</Box>
+      <Box sx={{ px: 4, pb: 3, color: ink.secondary }}>
+        What you read from the photo. Masks and colours can follow these marks, also when they move.
+      </Box>
       <Section title="Lights" action={<ToolButton tool={{ kind: 'mark', mark: 'light' }} label="Tap a light" />}>
         {lights.length === 0 && <Hint>Tap a lamp or the sun: its colour and size are read from the photo.</Hint>}
         {lights.map((light) => (
@@ -39,12 +41,19 @@ export function ScenePanel({ pool, source }: ScenePanelProps) {
       <Section title="Horizon" action={<ToolButton tool={{ kind: 'mark', mark: 'horizon' }} label={horizon ? 'Move' : 'Set'} />}>
         <LevelRow mark="horizon" level={horizon} />
       </Section>
-      <Section title="Waterline or wet ground" action={<ToolButton tool={{ kind: 'mark', mark: 'waterline' }} label={waterline ? 'Move' : 'Set'} />}>
+      <Section
+        title="Waterline or wet ground"
+        action={<ToolButton tool={{ kind: 'mark', mark: 'waterline' }} label={waterline ? 'Move' : 'Set'} />}
+      >
         <LevelRow mark="waterline" level={waterline} />
       </Section>
       <Section title="Focal point" action={<ToolButton tool={{ kind: 'mark', mark: 'focal' }} label={focal ? 'Move' : 'Set'} />}>
         {focal && (
-          <Button variant="text" onClick={() => change('Remove focal point', ({ marks }) => void (marks.focal = null))} sx={{ justifySelf: 'start' }}>
+          <Button
+            variant="text"
+            onClick={() => change('Remove focal point', ({ marks }) => void (marks.focal = null))}
+            sx={{ justifySelf: 'start' }}
+          >
             Remove
           </Button>
         )}
@@ -58,7 +67,9 @@ export function ScenePanel({ pool, source }: ScenePanelProps) {
             <Button
               variant="text"
               aria-label={`Remove ${name}`}
-              onClick={() => change('Remove pinned state', (scene) => void (scene.pinned = scene.pinned.filter((state) => state.id !== id)))}
+              onClick={() =>
+                change('Remove pinned state', (scene) => void (scene.pinned = scene.pinned.filter((state) => state.id !== id)))
+              }
             >
               Remove
             </Button>
@@ -67,22 +78,4 @@ export function ScenePanel({ pool, source }: ScenePanelProps) {
       </Section>
     </>
   )
-}
-
-export function Section({ title, action, children }: { readonly title: string; readonly action?: ReactNode; readonly children?: ReactNode }) {
-  return (
-    <Box component="section" aria-label={title} sx={{ borderTop: `1px solid ${ink.rule}`, px: 4, py: 3, display: 'grid', gridTemplateColumns: 'minmax(0, 1fr)', gap: 2 }}>
-      <Box sx={{ display: 'flex', alignItems: 'center', minHeight: 32 }}>
-        <Box component="h3" sx={{ m: 0, flex: 1, fontSize: 13, fontWeight: 650 }}>
-          {title}
-        </Box>
-        {action}
-      </Box>
-      {children}
-    </Box>
-  )
-}
-
-export function Hint({ children }: { readonly children: ReactNode }) {
-  return <Box sx={{ color: ink.secondary }}>{children}</Box>
 }

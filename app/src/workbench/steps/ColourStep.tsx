@@ -28,7 +28,8 @@ export function colourSummary({ colour }: Effect, { marks = noMarks }: PictureSo
 export function ColourStep({ pool, source, effect }: ColourStepProps) {
   const tint = hexFromRgb(colourOf(effect, source.marks))
   const lights = source.marks?.lights ?? []
-  const setTint = (hex: string, gesture?: string) => changeEffect(effect.id, 'Tint', (one) => void (one.colour = { tint: hex, light: null }), gesture)
+  const setTint = (hex: string, gesture?: string) =>
+    changeEffect(effect.id, 'Tint', (one) => void (one.colour = { tint: hex, light: null }), gesture)
   const follow = (light: string) =>
     changeEffect(effect.id, 'Colour from a light', (one) => void (one.colour = { tint, light: light === OWN ? null : light }))
   const measure = () => {

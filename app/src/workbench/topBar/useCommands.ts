@@ -64,7 +64,8 @@ function buildCommands({ canUndo, canRedo, selectedId, sceneId, goTo }: CommandC
       if (owner) run(owner)
     },
   })
-  const brushBy = (factor: number): void => useBrush.getState().set({ size: Math.min(20000, Math.max(0.5, useBrush.getState().size * factor)) })
+  const brushBy = (factor: number): void =>
+    useBrush.getState().set({ size: Math.min(20000, Math.max(0.5, useBrush.getState().size * factor)) })
   return [
     { id: 'undo', label: 'Undo', keys: 'mod+z', keysShown: 'Ctrl Z', enabled: canUndo, run: undo },
     { id: 'redo', label: 'Redo', keys: 'mod+shift+z', keysShown: 'Ctrl Shift Z', enabled: canRedo, run: redo },
@@ -119,7 +120,13 @@ function buildCommands({ canUndo, canRedo, selectedId, sceneId, goTo }: CommandC
       keysShown: 'Shift .',
       ...onSelected(({ id }) => change('Move effect', (scene) => stepEffect(scene, id, 1))),
     },
-    { id: 'remove', label: 'Remove the effect', keys: 'shift+delete', keysShown: 'Shift Delete', ...onSelected((owner) => (isEffect(owner) ? removeEffect(owner.id) : removeGroup(owner.id))) },
+    {
+      id: 'remove',
+      label: 'Remove the effect',
+      keys: 'shift+delete',
+      keysShown: 'Shift Delete',
+      ...onSelected((owner) => (isEffect(owner) ? removeEffect(owner.id) : removeGroup(owner.id))),
+    },
     {
       id: 'mix-next',
       label: 'Next mix mode',
@@ -138,7 +145,13 @@ function buildCommands({ canUndo, canRedo, selectedId, sceneId, goTo }: CommandC
     { id: 'paste-look', label: 'Paste the look onto the effect', ...onSelected((owner) => isEffect(owner) && pasteLook(owner)) },
     { id: 'brush-smaller', label: 'Smaller brush', keys: 'j', keysShown: 'J', run: () => brushBy(1 / 1.15) },
     { id: 'brush-larger', label: 'Larger brush', keys: 'l', keysShown: 'L', run: () => brushBy(1.15) },
-    { id: 'eraser', label: 'Brush or eraser', keys: 'r', keysShown: 'R', run: () => useBrush.getState().set({ erase: !useBrush.getState().erase }) },
+    {
+      id: 'eraser',
+      label: 'Brush or eraser',
+      keys: 'r',
+      keysShown: 'R',
+      run: () => useBrush.getState().set({ erase: !useBrush.getState().erase }),
+    },
     {
       id: 'scene',
       label: 'Scene marks: lights, horizon, focal point, depth',

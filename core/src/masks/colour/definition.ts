@@ -9,11 +9,39 @@ export const colourMaskSchema = z.strictObject({
   ...maskBase,
   kind: z.literal('colour'),
   ...readsTones,
-  hue: numberControl({ label: 'Hue', unit: '°', usual: [0, 360], hard: [-360, 720], step: 1, hint: 'OKLCh: 30 red, 110 yellow, 140 green, 265 blue.' }),
-  width: numberControl({ label: 'Width', unit: '°', usual: [0, 360], hard: [0, 360], step: 1, hint: 'Full width of the hues that are open; 360 is every hue.' }),
-  chromaFrom: numberControl({ label: 'Chroma from', unit: '%', usual: [0, 40], hard: [0, 100], step: 0.5, hint: 'OKLCh chroma times 100; greys have 0.' }),
+  hue: numberControl({
+    label: 'Hue',
+    unit: '°',
+    usual: [0, 360],
+    hard: [-360, 720],
+    step: 1,
+    hint: 'OKLCh: 30 red, 110 yellow, 140 green, 265 blue.',
+  }),
+  width: numberControl({
+    label: 'Width',
+    unit: '°',
+    usual: [0, 360],
+    hard: [0, 360],
+    step: 1,
+    hint: 'Full width of the hues that are open; 360 is every hue.',
+  }),
+  chromaFrom: numberControl({
+    label: 'Chroma from',
+    unit: '%',
+    usual: [0, 40],
+    hard: [0, 100],
+    step: 0.5,
+    hint: 'OKLCh chroma times 100; greys have 0.',
+  }),
   chromaTo: numberControl({ label: 'Chroma to', unit: '%', usual: [0, 40], hard: [0, 100], step: 0.5 }),
-  softness: numberControl({ label: 'Softness', unit: '%', usual: [0, 100], hard: [0, 100], step: 1, hint: 'At 100 % the hues fall off over 60° and the chroma over 10 %.' }),
+  softness: numberControl({
+    label: 'Softness',
+    unit: '%',
+    usual: [0, 100],
+    hard: [0, 100],
+    step: 1,
+    hint: 'At 100 % the hues fall off over 60° and the chroma over 10 %.',
+  }),
 })
 export type ColourMask = z.infer<typeof colourMaskSchema>
 

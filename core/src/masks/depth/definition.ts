@@ -21,7 +21,8 @@ export const depthMaskKind: MaskDefinition<DepthMask> = {
   label: 'Depth',
   hint: 'Between two distances, by the depth of the scene',
   start: () => ({ kind: 'depth', near: 20, far: 100000, softness: 50 }),
-  summary: ({ near, far }) => (far >= 100000 ? `beyond ${round(near)} m` : near <= 0 ? `nearer than ${round(far)} m` : `${round(near)}–${round(far)} m`),
+  summary: ({ near, far }) =>
+    far >= 100000 ? `beyond ${round(near)} m` : near <= 0 ? `nearer than ${round(far)} m` : `${round(near)}–${round(far)} m`,
   node(mask, { depth }) {
     if (!depth) return undefined
     const fade = 1 + mask.softness / 100

@@ -7,7 +7,13 @@ import type { MaskDefinition } from '../maskDefinition'
 export const frameMaskSchema = z.strictObject({
   ...maskBase,
   kind: z.literal('frame'),
-  inset: lengthControl({ label: 'Inset', usual: [0, 1000], hard: [0, 50000], step: 1, hint: 'From the frame to where the mask begins to open.' }),
+  inset: lengthControl({
+    label: 'Inset',
+    usual: [0, 1000],
+    hard: [0, 50000],
+    step: 1,
+    hint: 'From the frame to where the mask begins to open.',
+  }),
   softness: lengthControl({ label: 'Softness', usual: [0, 1500], hard: [0, 50000], step: 1 }),
   roundness: percentControl('Roundness'),
 })
@@ -20,5 +26,11 @@ export const frameMaskKind: MaskDefinition<FrameMask> = {
   start: ({ width, height }) => ({ kind: 'frame', inset: 0, softness: 0.25 * Math.min(width, height), roundness: 60 }),
   summary: ({ invert }) => (invert ? 'the edges of the frame' : 'away from the frame'),
   node: (mask, { photo }) =>
-    frameMaskNode({ width: photo.width, height: photo.height, inset: mask.inset, softness: mask.softness, roundness: mask.roundness / 100 }),
+    frameMaskNode({
+      width: photo.width,
+      height: photo.height,
+      inset: mask.inset,
+      softness: mask.softness,
+      roundness: mask.roundness / 100,
+    }),
 }

@@ -34,5 +34,6 @@ export const outlineMaskKind: MaskDefinition<OutlineMask> = {
     return `${invert ? 'outside ' : ''}${shapes === 1 ? 'an outline' : `${shapes} outlines`}`
   },
   node: ({ paths }) => outlineMaskNode(paths),
-  problem: ({ paths }) => (paths.some(({ corners }) => corners.length > 2) ? undefined : 'Nothing is outlined yet: tap corners on the photo.'),
+  problem: ({ paths }) =>
+    paths.some(({ corners }) => corners.length > 2) ? undefined : 'Nothing is outlined yet: tap corners on the photo.',
 }

@@ -24,11 +24,19 @@ export const pictureMaskKind: MaskDefinition<PictureMask> = {
   summary: ({ picture }) => picture?.fileName ?? 'a picture',
   node({ picture }) {
     if (!picture) return undefined
-    return luminosityMaskNode(photoNode(picture.id), { channel: 'encodedLuma', curve: 'brights', handles: [0, 1, 1, 1], steepness: 0, invert: false })
+    return luminosityMaskNode(photoNode(picture.id), {
+      channel: 'encodedLuma',
+      curve: 'brights',
+      handles: [0, 1, 1, 1],
+      steepness: 0,
+      invert: false,
+    })
   },
   problem({ picture }, { photo }) {
     if (!picture) return 'No picture is chosen yet; the mask is left out.'
     const stretched = Math.abs(picture.width / picture.height / (photo.width / photo.height) - 1) > 0.01
-    return stretched ? `The picture (${picture.width} × ${picture.height}) has other proportions than the photo; it is stretched to fit.` : undefined
+    return stretched
+      ? `The picture (${picture.width} × ${picture.height}) has other proportions than the photo; it is stretched to fit.`
+      : undefined
   },
 }

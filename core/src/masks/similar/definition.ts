@@ -14,7 +14,14 @@ export const similarMaskSchema = z.strictObject({
   ...readsTones,
   taps: z.array(tapSchema).max(64),
   reachPlace: lengthControl({ label: 'Reach in place', usual: [10, 3000], hard: [1, 100000], step: 1 }),
-  reachColour: numberControl({ label: 'Reach in colour', unit: '%', usual: [1, 60], hard: [0.5, 200], step: 0.5, hint: 'Distance in OKLab, times 100.' }),
+  reachColour: numberControl({
+    label: 'Reach in colour',
+    unit: '%',
+    usual: [1, 60],
+    hard: [0.5, 200],
+    step: 0.5,
+    hint: 'Distance in OKLab, times 100.',
+  }),
 })
 export type SimilarMask = z.infer<typeof similarMaskSchema>
 

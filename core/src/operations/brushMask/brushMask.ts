@@ -92,7 +92,12 @@ function touches(context: RunContext, { points, size }: BrushStroke, rect: Rect)
     top = Math.min(top, points[i + 1] ?? 0)
     bottom = Math.max(bottom, points[i + 1] ?? 0)
   }
-  const box = { x: (left - reach) / pitchX, y: (top - reach) / pitchY, width: (right - left + 2 * reach) / pitchX, height: (bottom - top + 2 * reach) / pitchY }
+  const box = {
+    x: (left - reach) / pitchX,
+    y: (top - reach) / pitchY,
+    width: (right - left + 2 * reach) / pitchX,
+    height: (bottom - top + 2 * reach) / pitchY,
+  }
   const shared = intersect(box, rect)
   return shared.width > 0 && shared.height > 0
 }

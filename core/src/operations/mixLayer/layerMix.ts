@@ -35,7 +35,12 @@ export const layerMix: Operation<LayerMixParameters> = {
   },
 }
 
-export function layerMixNode(below: GraphNode | undefined, field: GraphNode, mask: GraphNode | undefined, params: MixParameters): GraphNode {
+export function layerMixNode(
+  below: GraphNode | undefined,
+  field: GraphNode,
+  mask: GraphNode | undefined,
+  params: MixParameters,
+): GraphNode {
   const inputs = [field, ...(mask ? [mask] : []), ...(below ? [below] : [])]
   return graphNode('layerMix', { ...params, masked: mask !== undefined }, inputs)
 }

@@ -9,7 +9,7 @@ const LEAST: Vector = [-110, -0.5, 56]
 const MOST: Vector = [-6, 26, 170]
 
 /** Height of the ground in metres; below 0 it is under water. */
-export function headlandHeight(x: number, z: number): number {
+function headlandHeight(x: number, z: number): number {
   const inland = smoothstep(-8, -46, x + 0.12 * (z - 90))
   const face = smoothstep(56, 74, z + 5 * fractal(x * 0.08, 2, 3, 61)) * smoothstep(170, 120, z)
   const rough = 2.1 * (fractal(x * 0.16, z * 0.16, 5, 63) - 0.5) + 0.7 * (fractal(x * 0.9, z * 0.9, 4, 65) - 0.5)
@@ -70,7 +70,9 @@ function keepersHut(x: number, z: number): Shape[] {
   const foot = headlandHeight(x, z) - 1.2
   return [
     box([x - 2.6, foot, z - 1.9], [x + 2.6, foot + 3.8, z + 1.9], plaster),
-    ...[0, 1, 2, 3, 4].map((i) => box([x - 2.9, foot + 3.8 + 0.3 * i, z - 2.1 + 0.4 * i], [x + 2.9, foot + 4.1 + 0.3 * i, z + 2.1 - 0.4 * i], timber)),
+    ...[0, 1, 2, 3, 4].map((i) =>
+      box([x - 2.9, foot + 3.8 + 0.3 * i, z - 2.1 + 0.4 * i], [x + 2.9, foot + 4.1 + 0.3 * i, z + 2.1 - 0.4 * i], timber),
+    ),
     box([x + 1.2, foot + 4.2, z - 0.4], [x + 1.9, foot + 6.1, z + 0.3], plaster),
   ]
 }
@@ -101,7 +103,13 @@ function rockHeight(x: number, z: number, cell: number, share: number): number {
 /** Rocks on the sand and at the foot of the headland. */
 export function rocks(): Shape[] {
   return [
-    terrain((x, z) => rockHeight(x, z, 2.1, 0.34 * smoothstep(0.4, 0.55, fractal(x * 0.16, z * 0.16, 2, 90))), [-14, 0, 4.2], [14, 1, 15], 0.03, rock),
+    terrain(
+      (x, z) => rockHeight(x, z, 2.1, 0.34 * smoothstep(0.4, 0.55, fractal(x * 0.16, z * 0.16, 2, 90))),
+      [-14, 0, 4.2],
+      [14, 1, 15],
+      0.03,
+      rock,
+    ),
     terrain((x, z) => rockHeight(x, z, 5, 0.7), [-40, 0, 42], [-4, 2.4, 64], 0.12, rock),
   ]
 }

@@ -47,7 +47,9 @@ function deck(): Shape[] {
     parts.push(box([x, DECK - 0.4, z - 2.5], [x + SPACING / 2 + 0.02, DECK, z + 2.5], timber))
     parts.push(capsule([x, DECK, z - 2.4], [x, DECK + 1.15, z - 2.4], 0.06, timber))
     for (const height of [0.62, 1.12]) {
-      parts.push(capsule([x, DECK + height, lineAt(x) - 2.4], [x + SPACING / 2, DECK + height, lineAt(x + SPACING / 2) - 2.4], 0.045, timber))
+      parts.push(
+        capsule([x, DECK + height, lineAt(x) - 2.4], [x + SPACING / 2, DECK + height, lineAt(x + SPACING / 2) - 2.4], 0.045, timber),
+      )
     }
   }
   return parts
@@ -59,7 +61,9 @@ function pierHead(): Shape[] {
   const z = lineAt(x)
   return [
     box([x + 7.6, DECK, z - 1.7], [x + 11.4, DECK + 2.5, z + 1.2], timber),
-    ...[0, 1, 2, 3].map((i) => box([x + 7.3 + 0.35 * i, DECK + 2.5 + 0.24 * i, z - 2], [x + 11.7 - 0.35 * i, DECK + 2.75 + 0.24 * i, z + 1.5], timber)),
+    ...[0, 1, 2, 3].map((i) =>
+      box([x + 7.3 + 0.35 * i, DECK + 2.5 + 0.24 * i, z - 2], [x + 11.7 - 0.35 * i, DECK + 2.75 + 0.24 * i, z + 1.5], timber),
+    ),
     capsule([x + 0.5, DECK, z], [x + 0.5, DECK + 5.2, z], 0.16, timber),
     capsule([x + 0.5, DECK + 1.2, z], [x - 4.6, DECK + 5.4, z], 0.12, timber),
     capsule([x + 0.5, DECK + 5.1, z], [x - 4.5, DECK + 5.3, z], 0.035, timber),

@@ -29,7 +29,11 @@ export function MaskEditor(props: MaskEditorProps) {
   const { label } = maskDefinitionOf(mask.kind)
   const problem = maskProblem(mask, maskContext(source, owner.id))
   return (
-    <Box role="group" aria-label={`${label} mask`} sx={{ display: 'grid', gridTemplateColumns: 'minmax(0, 1fr)', gap: 2, borderTop: `1px solid ${ink.rule}`, pt: 3, mt: 1 }}>
+    <Box
+      role="group"
+      aria-label={`${label} mask`}
+      sx={{ display: 'grid', gridTemplateColumns: 'minmax(0, 1fr)', gap: 2, borderTop: `1px solid ${ink.rule}`, pt: 3, mt: 1 }}
+    >
       <Box sx={{ display: 'flex', alignItems: 'center' }}>
         <Box component="h4" sx={{ m: 0, flex: 1, fontSize: 13, fontWeight: 650 }}>
           {label}

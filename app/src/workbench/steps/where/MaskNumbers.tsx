@@ -1,6 +1,5 @@
 import Box from '@mui/material/Box'
-import { controlOf, hardRange, maskSchemaOf, newMask, noMarks, type Mask, type Owner, type PictureSource } from '@welkinar/core'
-import type { z } from 'zod'
+import { controlOf, hardRange, maskSchemaOf, newMask, noMarks, schemaAt, type Mask, type Owner, type PictureSource } from '@welkinar/core'
 import { NumberControl } from '../../../common/NumberControl'
 import { changeMask } from '../../../scene/sceneStore'
 
@@ -16,9 +15,9 @@ const ofEveryMask = ['feather', 'strength', 'grow', 'edges']
 
 /** One number of a mask; its words, ranges and starting value come from the mask's definition. */
 export function MaskNumber({ source, owner, mask, name }: MaskNumberProps) {
-  const schema = maskSchemaOf(mask.kind).shape[name] as z.ZodNumber | undefined
-  const control = schema && controlOf(schema)
-  if (!schema || !control) return null
+  const schema = schemaAt(maskSchemaOf(mask.kind), name)
+  const control = controlOf(schema)
+  if (!control) return null
   const start = newMask(source.photo, { kind: mask.kind, id: 'start', join: mask.join, marks: source.marks ?? noMarks })
   return (
     <NumberControl
@@ -27,7 +26,13 @@ export function MaskNumber({ source, owner, mask, name }: MaskNumberProps) {
       value={numberAt(mask, name)}
       start={Number(numberAt(start, name).toFixed(3))}
       onChange={(value, gesture) =>
-        changeMask(owner.id, mask, `Mask: ${control.label}`, (target) => void Object.assign(target, { [name]: value }), gesture && `${name} ${gesture}`)
+        changeMask(
+          owner.id,
+          mask,
+          `Mask: ${control.label}`,
+          (target) => void Object.assign(target, { [name]: value }),
+          gesture && `${name} ${gesture}`,
+        )
       }
     />
   )

@@ -66,7 +66,8 @@ export function MaskRow({ source, owner, mask, index, chosen }: MaskRowProps) {
         value={mask.join}
         onChange={(event) => setJoin(event.target.value)}
         SelectDisplayProps={{ 'aria-label': `How mask ${index + 1} joins` }}
-        sx={{ width: 100, flex: 'none', '& .MuiSelect-select': { pl: '7px' } }}
+        IconComponent={NoIcon}
+        sx={{ width: 68, flex: 'none', '& .MuiSelect-select.MuiSelect-select': { px: '7px' } }}
       >
         {maskJoins.map((join) => (
           <MenuItem key={join} value={join}>
@@ -98,6 +99,11 @@ export function MaskRow({ source, owner, mask, index, chosen }: MaskRowProps) {
       <ActionMenu label={`More about mask ${index + 1}`} actions={actions} />
     </Box>
   )
+}
+
+/** The box itself says that it opens. */
+function NoIcon() {
+  return null
 }
 
 function RenameField({ owner, mask, onDone }: { readonly owner: Owner; readonly mask: Mask; onDone(): void }) {

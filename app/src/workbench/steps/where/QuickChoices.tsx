@@ -67,14 +67,7 @@ export function QuickChoices({ pool, source, owner, mask }: QuickChoicesProps) {
           onClick={() => changeMask(owner.id, mask, `Mask: ${words}`, edit(index))}
           sx={{ display: 'block', outline: index === chosen ? `2px solid ${ink.accent}` : 'none', outlineOffset: 1 }}
         >
-          <LookPicture
-            pool={pool}
-            node={maskNode(source, owner, mask, edit(index))}
-            photo={source.photo}
-            width={54}
-            height={36}
-            label=""
-          />
+          <LookPicture pool={pool} node={maskNode(source, owner, mask, edit(index))} photo={source.photo} width={54} height={36} label="" />
         </ButtonBase>
       ))}
     </Box>

@@ -45,7 +45,11 @@ export function maskActions(source: PictureSource, owner: Owner, mask: Mask, ren
 
 function duplicate(owner: Owner, mask: Mask): void {
   const copy = { ...mask, id: crypto.randomUUID() }
-  changeOwner(owner.id, 'Duplicate mask', ({ where }) => void where.masks.splice(where.masks.findIndex(({ id }) => id === mask.id) + 1, 0, copy))
+  changeOwner(
+    owner.id,
+    'Duplicate mask',
+    ({ where }) => void where.masks.splice(where.masks.findIndex(({ id }) => id === mask.id) + 1, 0, copy),
+  )
   chooseMask(copy)
 }
 

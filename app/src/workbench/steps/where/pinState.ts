@@ -19,5 +19,8 @@ export function pinAndRead(owner: Owner, mask: ReadingMask, what: 'beneath' | 'a
 
 function beneath({ effects }: Scene, owner: Owner): Scene['effects'] {
   const first = isEffect(owner) ? owner.id : insideOfGroup({ effects }, owner.id)[0]?.id
-  return effects.slice(0, effects.findIndex(({ id }) => id === first))
+  return effects.slice(
+    0,
+    effects.findIndex(({ id }) => id === first),
+  )
 }

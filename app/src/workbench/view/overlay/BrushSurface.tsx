@@ -62,7 +62,7 @@ export function BrushSurface({ port, ownerId, mask, settled }: BrushSurfaceProps
       }
       draw(canvas.current, port, points.current?.stroke(useBrush.getState()), false)
     }
-    performance.measure('stroke', { start: event.timeStamp, end: performance.now() })
+    noteStroke(event.timeStamp)
   }
   const commit = () => {
     const stroke = points.current?.stroke(useBrush.getState())
@@ -92,7 +92,14 @@ export function BrushSurface({ port, ownerId, mask, settled }: BrushSurfaceProps
       onPointerCancel={cancel}
       onPointerLeave={() => cursor.current && (cursor.current.style.display = 'none')}
       onDoubleClick={(event) => event.stopPropagation()}
-      sx={{ position: 'absolute', inset: 0, cursor: 'none', touchAction: 'none', overflow: 'hidden', pointerEvents: moving ? 'none' : 'auto' }}
+      sx={{
+        position: 'absolute',
+        inset: 0,
+        cursor: 'none',
+        touchAction: 'none',
+        overflow: 'hidden',
+        pointerEvents: moving ? 'none' : 'auto',
+      }}
     >
       <canvas
         ref={canvas}
@@ -116,10 +123,21 @@ export function BrushSurface({ port, ownerId, mask, settled }: BrushSurfaceProps
   )
 }
 
+/** Time from the event to the drawn stroke, in the browser's own list of measures; the benchmark reads it there. */
+function noteStroke(start: number): void {
+  performance.measure('stroke', { start, end: performance.now() })
+}
+
 function showCursor(cursor: HTMLDivElement | null, { x, y }: Point, diameter: number): void {
   if (!cursor) return
   const shown = Math.max(3, diameter)
-  Object.assign(cursor.style, { display: 'block', width: `${shown}px`, height: `${shown}px`, left: `${x - shown / 2}px`, top: `${y - shown / 2}px` })
+  Object.assign(cursor.style, {
+    display: 'block',
+    width: `${shown}px`,
+    height: `${shown}px`,
+    left: `${x - shown / 2}px`,
+    top: `${y - shown / 2}px`,
+  })
 }
 
 function clear(canvas: HTMLCanvasElement | null): void {
@@ -138,7 +156,10 @@ function draw(canvas: HTMLCanvasElement | null, port: ViewPort, stroke: BrushStr
   const from = anew ? 0 : Math.max(0, points.length - 6)
   for (let i = from; i < points.length; i += 3) {
     const before = Math.max(0, i - 3)
-    const [a, b] = [screenPoint(port, { x: points[before] ?? 0, y: points[before + 1] ?? 0 }), screenPoint(port, { x: points[i] ?? 0, y: points[i + 1] ?? 0 })]
+    const [a, b] = [
+      screenPoint(port, { x: points[before] ?? 0, y: points[before + 1] ?? 0 }),
+      screenPoint(port, { x: points[i] ?? 0, y: points[i + 1] ?? 0 }),
+    ]
     const force = pressure === 'size' || pressure === 'both' ? (points[i + 2] ?? 1) : 1
     pen.lineWidth = Math.max(1, size * force * port.zoom * k)
     pen.beginPath()

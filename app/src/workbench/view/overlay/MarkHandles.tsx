@@ -15,7 +15,11 @@ export function MarkHandles({ port, source }: MarkHandlesProps) {
   const { lights, horizon, waterline, focal } = source.marks ?? noMarks
   const { change } = useScene.getState()
   const moveLight = (id: string) => (to: Point, gesture?: string) =>
-    change('Move a light', ({ marks }) => void Object.assign(marks.lights.find((light) => light.id === id) ?? {}, to), gesture && `${id} ${gesture}`)
+    change(
+      'Move a light',
+      ({ marks }) => void Object.assign(marks.lights.find((light) => light.id === id) ?? {}, to),
+      gesture && `${id} ${gesture}`,
+    )
   return (
     <>
       {horizon && <LevelHandles port={port} source={source} mark="horizon" />}
@@ -23,7 +27,12 @@ export function MarkHandles({ port, source }: MarkHandlesProps) {
       {focal && (
         <>
           <GuideLine d={crossPath(port, focal)} />
-          <Handle port={port} at={focal} label="Focal point" onMove={(to, gesture) => change('Move the focal point', ({ marks }) => void (marks.focal = to), gesture)} />
+          <Handle
+            port={port}
+            at={focal}
+            label="Focal point"
+            onMove={(to, gesture) => change('Move the focal point', ({ marks }) => void (marks.focal = to), gesture)}
+          />
         </>
       )}
       {lights.map((light) => (
@@ -47,15 +56,29 @@ function LevelHandles({ port, source, mark }: MarkHandlesProps & { readonly mark
   const label = mark === 'horizon' ? 'Horizon' : 'Waterline'
   return (
     <>
-      <GuideLine d={pathThrough(port, [atAngle(middle, -width, level.turn), atAngle(middle, width, level.turn)])} dashed={mark === 'waterline'} />
+      <GuideLine
+        d={pathThrough(port, [atAngle(middle, -width, level.turn), atAngle(middle, width, level.turn)])}
+        dashed={mark === 'waterline'}
+      />
       <Handle
         port={port}
         at={end}
         look="side"
         label={`Slope of the ${mark}`}
-        onMove={(to, gesture) => change(`Slope of the ${mark}`, ({ marks }) => void (marks[mark] = { y: level.y, turn: Math.round(10 * angleOf(middle, to)) / 10 }), gesture)}
+        onMove={(to, gesture) =>
+          change(
+            `Slope of the ${mark}`,
+            ({ marks }) => void (marks[mark] = { y: level.y, turn: Math.round(10 * angleOf(middle, to)) / 10 }),
+            gesture,
+          )
+        }
       />
-      <Handle port={port} at={middle} label={label} onMove={(to, gesture) => change(`Move the ${mark}`, ({ marks }) => void (marks[mark] = { y: to.y, turn: level.turn }), gesture)} />
+      <Handle
+        port={port}
+        at={middle}
+        label={label}
+        onMove={(to, gesture) => change(`Move the ${mark}`, ({ marks }) => void (marks[mark] = { y: to.y, turn: level.turn }), gesture)}
+      />
       <Caption port={port} at={middle} text={label} />
     </>
   )

@@ -79,11 +79,31 @@ function CornerHandles({ port, corner, label, onChange, onRemove }: CornerHandle
       {curved && (
         <>
           <GuideLine d={pathThrough(port, [into, corner, out])} />
-          <Handle port={port} at={into} look="curve" label={`Curve into ${label}`} onMove={(to, gesture) => onChange({ inX: offset(to).x, inY: offset(to).y }, gesture)} />
-          <Handle port={port} at={out} look="curve" label={`Curve out of ${label}`} onMove={(to, gesture) => onChange({ outX: offset(to).x, outY: offset(to).y }, gesture)} />
+          <Handle
+            port={port}
+            at={into}
+            look="curve"
+            label={`Curve into ${label}`}
+            onMove={(to, gesture) => onChange({ inX: offset(to).x, inY: offset(to).y }, gesture)}
+          />
+          <Handle
+            port={port}
+            at={out}
+            look="curve"
+            label={`Curve out of ${label}`}
+            onMove={(to, gesture) => onChange({ outX: offset(to).x, outY: offset(to).y }, gesture)}
+          />
         </>
       )}
-      <Handle port={port} at={corner} look="side" label={label} onMove={(to, gesture) => onChange(to, gesture)} onDoubleClick={onRemove} onRemove={onRemove} />
+      <Handle
+        port={port}
+        at={corner}
+        look="side"
+        label={label}
+        onMove={(to, gesture) => onChange(to, gesture)}
+        onDoubleClick={onRemove}
+        onRemove={onRemove}
+      />
     </>
   )
 }

@@ -21,7 +21,8 @@ export function OutlineSurface({ port, ownerId, mask, hole }: OutlineSurfaceProp
   const [corners, setCorners] = useState<readonly OutlineCorner[]>([])
   const dragging = useRef(false)
   const close = () => {
-    if (corners.length > 2) changeMask(ownerId, mask, hole ? 'Draw a hole' : 'Draw an outline', ({ paths }) => void paths.push({ hole, corners: [...corners] }))
+    if (corners.length > 2)
+      changeMask(ownerId, mask, hole ? 'Draw a hole' : 'Draw an outline', ({ paths }) => void paths.push({ hole, corners: [...corners] }))
     useScene.getState().set({ tool: undefined })
   }
   const latest = useRef({ close, corners })

@@ -46,7 +46,9 @@ export function PhotoOverlay({ pool, source, port, settled }: PhotoOverlayProps)
           {mask && ownerId && <MaskHandles port={port} source={source} ownerId={ownerId} mask={mask} />}
         </Box>
       )}
-      {tool?.kind === 'paint' && mask?.kind === 'brush' && ownerId && <BrushSurface port={port} ownerId={ownerId} mask={mask} settled={settled} />}
+      {tool?.kind === 'paint' && mask?.kind === 'brush' && ownerId && (
+        <BrushSurface port={port} ownerId={ownerId} mask={mask} settled={settled} />
+      )}
       {tool?.kind === 'outline' && mask?.kind === 'outline' && ownerId && (
         <OutlineSurface key={String(tool.hole)} port={port} ownerId={ownerId} mask={mask} hole={tool.hole} />
       )}
@@ -84,7 +86,13 @@ function MaskHandles({ mask, ...rest }: MaskHandlesProps) {
       return <OutlineHandles {...rest} mask={mask} />
     case 'similar':
       return <TapHandles {...rest} mask={mask} />
-    default:
+    case 'luminosity':
+    case 'colour':
+    case 'brush':
+    case 'cloud':
+    case 'depth':
+    case 'pattern':
+    case 'picture':
       return null
   }
 }

@@ -46,9 +46,26 @@ export function EllipseHandles({ port, source, ownerId, mask }: ShapeProps<Ellip
         look="curve"
         onMove={(to, gesture) => change('Turn of the mask', { turn: Math.round(10 * angleOf(centre, to)) / 10 }, gesture)}
       />
-      <Handle port={port} at={right} label="Width of the ellipse" look="side" onMove={(to, gesture) => change('Width of the mask', { radiusX: radius(to) }, gesture)} />
-      <Handle port={port} at={top} label="Height of the ellipse" look="side" onMove={(to, gesture) => change('Height of the mask', { radiusY: radius(to) }, gesture)} />
-      <Handle port={port} at={centre} label="Centre of the ellipse" onMove={(to, gesture) => change('Place of the mask', { ...to, follows: null }, gesture)} />
+      <Handle
+        port={port}
+        at={right}
+        label="Width of the ellipse"
+        look="side"
+        onMove={(to, gesture) => change('Width of the mask', { radiusX: radius(to) }, gesture)}
+      />
+      <Handle
+        port={port}
+        at={top}
+        label="Height of the ellipse"
+        look="side"
+        onMove={(to, gesture) => change('Height of the mask', { radiusY: radius(to) }, gesture)}
+      />
+      <Handle
+        port={port}
+        at={centre}
+        label="Centre of the ellipse"
+        onMove={(to, gesture) => change('Place of the mask', { ...to, follows: null }, gesture)}
+      />
     </>
   )
 }
@@ -81,7 +98,13 @@ export function LineHandles({ port, source, ownerId, mask }: ShapeProps<LineMask
           change({ x: x + dx, y: y + dy, toX: toX + dx, toY: toY + dy }, gesture)
         }}
       />
-      <Handle port={port} at={to} label="Where the mask is shut" colour="#1f2123" onMove={(at, gesture) => change({ toX: at.x, toY: at.y }, gesture)} />
+      <Handle
+        port={port}
+        at={to}
+        label="Where the mask is shut"
+        colour="#1f2123"
+        onMove={(at, gesture) => change({ toX: at.x, toY: at.y }, gesture)}
+      />
       <Handle port={port} at={from} label="Where the mask is open" onMove={(at, gesture) => change({ x: at.x, y: at.y }, gesture)} />
     </>
   )
@@ -114,7 +137,9 @@ export function BandHandles({ port, source, ownerId, mask }: ShapeProps<BandMask
         at={atAngle(centre, 120 / port.zoom, turn)}
         label="Turn of the band"
         look="curve"
-        onMove={(to, gesture) => change('Turn of the mask', { ...centre, turn: Math.round(10 * angleOf(centre, to)) / 10, follows: null }, gesture)}
+        onMove={(to, gesture) =>
+          change('Turn of the mask', { ...centre, turn: Math.round(10 * angleOf(centre, to)) / 10, follows: null }, gesture)
+        }
       />
       <Handle
         port={port}
@@ -130,7 +155,12 @@ export function BandHandles({ port, source, ownerId, mask }: ShapeProps<BandMask
         look="side"
         onMove={(to, gesture) => change('Width of the mask', { width: 2 * away(to) }, gesture)}
       />
-      <Handle port={port} at={centre} label="Middle of the band" onMove={(to, gesture) => change('Place of the mask', { ...to, turn, follows: null }, gesture)} />
+      <Handle
+        port={port}
+        at={centre}
+        label="Middle of the band"
+        onMove={(to, gesture) => change('Place of the mask', { ...to, turn, follows: null }, gesture)}
+      />
     </>
   )
 }
@@ -152,8 +182,19 @@ export function FrameHandles({ port, source, ownerId, mask }: ShapeProps<FrameMa
     <>
       <GuideLine d={rect(mask.inset)} dashed />
       <GuideLine d={rect(inner)} />
-      <Handle port={port} at={{ x: width / 2 + 40 / port.zoom, y: inner }} label="Softness of the frame edge" look="side" onMove={(to, gesture) => change('Softness of the mask', { softness: Math.max(0, to.y - mask.inset) }, gesture)} />
-      <Handle port={port} at={{ x: width / 2, y: mask.inset }} label="Inset of the frame edge" onMove={(to, gesture) => change('Inset of the mask', { inset: Math.max(0, to.y) }, gesture)} />
+      <Handle
+        port={port}
+        at={{ x: width / 2 + 40 / port.zoom, y: inner }}
+        label="Softness of the frame edge"
+        look="side"
+        onMove={(to, gesture) => change('Softness of the mask', { softness: Math.max(0, to.y - mask.inset) }, gesture)}
+      />
+      <Handle
+        port={port}
+        at={{ x: width / 2, y: mask.inset }}
+        label="Inset of the frame edge"
+        onMove={(to, gesture) => change('Inset of the mask', { inset: Math.max(0, to.y) }, gesture)}
+      />
     </>
   )
 }

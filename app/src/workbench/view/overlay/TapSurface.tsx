@@ -1,5 +1,14 @@
 import Box from '@mui/material/Box'
-import { hexFromRgb, hueOf, maskContext, sceneGraph, type ColourMask, type Mask, type PictureSource, type SimilarMask } from '@welkinar/core'
+import {
+  hexFromRgb,
+  hueOf,
+  maskContext,
+  sceneGraph,
+  type ColourMask,
+  type Mask,
+  type PictureSource,
+  type SimilarMask,
+} from '@welkinar/core'
 import type { RenderPool } from '@welkinar/core/pool'
 import { useRef, type PointerEvent } from 'react'
 import { showProblem } from '../../../common/notices'
@@ -60,7 +69,12 @@ function tonesRead(source: PictureSource, ownerId: string, mask: SimilarMask | C
   return (mask.tonesFrom === 'pinned' && context.pinned(mask.pinned)) || context.picture
 }
 
-async function setMark(pool: RenderPool, source: PictureSource, mark: Extract<PhotoTool, { kind: 'mark' }>['mark'], at: Point): Promise<void> {
+async function setMark(
+  pool: RenderPool,
+  source: PictureSource,
+  mark: Extract<PhotoTool, { kind: 'mark' }>['mark'],
+  at: Point,
+): Promise<void> {
   const { change, set } = useScene.getState()
   if (mark === 'light') {
     const found = await pool.measureLight(sceneGraph(source, { kind: 'photo' }), source.photo, at.x, at.y)

@@ -22,7 +22,10 @@ export function plainCorner({ x, y }: Point): OutlineCorner {
 }
 
 /** Index of the side, and the place on it, that lies nearest to a place; sides are taken in sixteen pieces. */
-export function nearestSide(corners: readonly OutlineCorner[], at: Point): { readonly side: number; readonly place: Point; readonly distance: number } {
+export function nearestSide(
+  corners: readonly OutlineCorner[],
+  at: Point,
+): { readonly side: number; readonly place: Point; readonly distance: number } {
   let best = { side: 0, place: at, distance: Infinity }
   corners.forEach((from, side) => {
     const to = corners[(side + 1) % corners.length] ?? from

@@ -20,7 +20,11 @@ export function BrushEditor({ source, owner, mask }: MaskEditorProps<BrushMask>)
     <>
       <Box sx={{ display: 'flex', gap: 2, alignItems: 'center' }}>
         <ToolButton tool={{ kind: 'paint' }} label="Paint" />
-        <Button variant={brush.erase ? 'contained' : 'outlined'} aria-pressed={brush.erase} onClick={() => brush.set({ erase: !brush.erase })}>
+        <Button
+          variant={brush.erase ? 'contained' : 'outlined'}
+          aria-pressed={brush.erase}
+          onClick={() => brush.set({ erase: !brush.erase })}
+        >
           Eraser
         </Button>
         <Box sx={{ flex: 1, color: ink.secondary, textAlign: 'right' }}>{count === 1 ? '1 stroke' : `${count} strokes`}</Box>
@@ -56,7 +60,9 @@ export function BrushEditor({ source, owner, mask }: MaskEditorProps<BrushMask>)
           Clear
         </Button>
       </Box>
-      <Box sx={{ color: ink.secondary }}>Hold Shift for straight strokes. Space moves the photo. J and L change the size, R takes the eraser.</Box>
+      <Box sx={{ color: ink.secondary }}>
+        Hold Shift for straight strokes. Space moves the photo. J and L change the size, R takes the eraser.
+      </Box>
     </>
   )
 }

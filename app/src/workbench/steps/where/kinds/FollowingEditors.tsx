@@ -13,8 +13,19 @@ export function EllipseEditor({ source, owner, mask }: MaskEditorProps<EllipseMa
   if (focal) options.unshift([FOCAL_POINT, 'The focal point'])
   return (
     <>
-      <FollowChoice label="Centre" own="A place of its own" value={mask.follows} options={options} onChange={(follows) => changeMask(owner.id, mask, 'Centre of the mask', (target) => void (target.follows = follows))} />
-      <MaskNumbers source={source} owner={owner} mask={mask} names={['radiusX', 'radiusY', 'turn', 'softness', ...placeNames(mask.follows)]} />
+      <FollowChoice
+        label="Centre"
+        own="A place of its own"
+        value={mask.follows}
+        options={options}
+        onChange={(follows) => changeMask(owner.id, mask, 'Centre of the mask', (target) => void (target.follows = follows))}
+      />
+      <MaskNumbers
+        source={source}
+        owner={owner}
+        mask={mask}
+        names={['radiusX', 'radiusY', 'turn', 'softness', ...placeNames(mask.follows)]}
+      />
     </>
   )
 }
@@ -22,7 +33,11 @@ export function EllipseEditor({ source, owner, mask }: MaskEditorProps<EllipseMa
 export function LineEditor({ source, owner, mask }: MaskEditorProps<LineMask>) {
   return (
     <>
-      <LevelChoice source={source} value={mask.follows} onChange={(follows) => changeMask(owner.id, mask, 'Place of the mask', (target) => void (target.follows = follows))} />
+      <LevelChoice
+        source={source}
+        value={mask.follows}
+        onChange={(follows) => changeMask(owner.id, mask, 'Place of the mask', (target) => void (target.follows = follows))}
+      />
       <MaskNumbers source={source} owner={owner} mask={mask} names={mask.follows ? [] : ['x', 'y', 'toX', 'toY']} />
     </>
   )
@@ -31,7 +46,11 @@ export function LineEditor({ source, owner, mask }: MaskEditorProps<LineMask>) {
 export function BandEditor({ source, owner, mask }: MaskEditorProps<BandMask>) {
   return (
     <>
-      <LevelChoice source={source} value={mask.follows} onChange={(follows) => changeMask(owner.id, mask, 'Place of the mask', (target) => void (target.follows = follows))} />
+      <LevelChoice
+        source={source}
+        value={mask.follows}
+        onChange={(follows) => changeMask(owner.id, mask, 'Place of the mask', (target) => void (target.follows = follows))}
+      />
       <MaskNumbers source={source} owner={owner} mask={mask} names={['width', 'softness', ...(mask.follows ? [] : ['turn', 'x', 'y'])]} />
     </>
   )
@@ -52,7 +71,15 @@ function LevelChoice({ source, value, onChange }: LevelChoiceProps) {
   const options: (readonly [string, string])[] = []
   if (horizon) options.push(['horizon', 'The horizon'])
   if (waterline) options.push(['waterline', 'The waterline'])
-  return <FollowChoice label="Lies on" own="A place of its own" value={value} options={options} onChange={(next) => onChange(next as LevelChoiceProps['value'])} />
+  return (
+    <FollowChoice
+      label="Lies on"
+      own="A place of its own"
+      value={value}
+      options={options}
+      onChange={(next) => onChange(next as LevelChoiceProps['value'])}
+    />
+  )
 }
 
 interface FollowChoiceProps {

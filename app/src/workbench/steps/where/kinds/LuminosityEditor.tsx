@@ -53,7 +53,8 @@ export function LuminosityEditor({ pool, source, owner, mask }: MaskEditorProps<
       target.curve = curve
       if (handles) target.handles = [...handles]
     })
-  const steeper = (by: number) => change(by > 0 ? 'Mask: tighter' : 'Mask: wider', (target) => void (target.steepness = limited(target.steepness + by)))
+  const steeper = (by: number) =>
+    change(by > 0 ? 'Mask: tighter' : 'Mask: wider', (target) => void (target.steepness = limited(target.steepness + by)))
   return (
     <>
       <ToneCurveEditor mask={mask} histogram={histogram.data} onHandles={setHandles} />
