@@ -280,6 +280,22 @@ describe('masks, built and painted in the Workbench', () => {
       expect(await greyAt(page, 0.2, 0.3)).toBeGreaterThan(250)
     })
 
+    it('a finger moves a handle too', async () => {
+      await only('Ellipse')
+      const [from, to] = [await onPhoto(page, 0.5, 0.5), await onPhoto(page, 0.3, 0.7)]
+      const client = await page.context().newCDPSession(page)
+      const touch = (type: 'touchStart' | 'touchMove' | 'touchEnd', t: number) =>
+        client.send('Input.dispatchTouchEvent', {
+          type,
+          touchPoints: type === 'touchEnd' ? [] : [{ x: from.x + 8 + t * (to.x - from.x), y: from.y + 5 + t * (to.y - from.y) }],
+        })
+      await touch('touchStart', 0)
+      for (let i = 1; i <= 8; i++) await touch('touchMove', i / 8)
+      await touch('touchEnd', 1)
+      expect(await greyAt(page, 0.3, 0.7)).toBeGreaterThan(250)
+      expect(await greyAt(page, 0.75, 0.25)).toBeLessThan(20)
+    })
+
     it('an outline is drawn, crossed over itself, bent and cornered', async () => {
       await only('Outline')
       for (const [x, y] of [
@@ -311,6 +327,31 @@ describe('masks, built and painted in the Workbench', () => {
       await page.getByText('It has no place to grow from yet').waitFor({ state: 'detached' })
       expect(await greyAt(page, 0.5, 0.5)).toBeGreaterThan(250)
       expect(await greyAt(page, 0.8, 0.5)).toBeLessThan(5)
+    })
+
+    it('a picture of another size is stretched over the photo, and one that is none says so', async () => {
+      await only('Picture')
+      const halves = await sharp({ create: { width: 40, height: 60, channels: 3, background: '#000' } })
+        .composite([{ input: { create: { width: 20, height: 60, channels: 3, background: '#fff' } }, left: 0, top: 0 }])
+        .png()
+        .toBuffer()
+      const choose = async (buffer: Buffer, name: string) => {
+        const chooser = page.waitForEvent('filechooser')
+        await page.getByRole('button', { name: 'Choose a picture' }).click()
+        await (await chooser).setFiles({ name, mimeType: 'image/png', buffer })
+      }
+      await choose(Buffer.from('nothing of the kind'), 'torn.png')
+      await page.getByText(/“torn.png” cannot be opened/).waitFor()
+      await page.getByText('No picture is chosen yet; the mask is left out.').waitFor()
+      await choose(halves, 'halves.png')
+      await page.getByText('The picture (40 × 60) has other proportions than the photo; it is stretched to fit.').waitFor()
+      expect(await greyAt(page, 0.25, 0.5)).toBeGreaterThan(250)
+      expect(await greyAt(page, 0.75, 0.5)).toBeLessThan(5)
+      await page.waitForTimeout(900)
+      await page.reload()
+      await page.getByRole('region', { name: 'Where' }).getByRole('button').first().click()
+      await show('Grey')
+      expect(await greyAt(page, 0.25, 0.5)).toBeGreaterThan(250)
     })
 
     it('a scene mark is set on the photo, and a new mask follows it when it moves', async () => {

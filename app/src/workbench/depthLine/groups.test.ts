@@ -1,0 +1,60 @@
+import { emptyStack, newEffect, noMarks, SCENE_VERSION, type Effect, type Group, type Scene } from '@welkinar/core'
+import { describe, expect, it } from 'vitest'
+import { settleGroups } from './groups'
+import { moveEffect, stepEffect } from './moveEffect'
+
+const photo = { id: 'p', fileName: 'p.jpg', width: 3000, height: 2000 }
+const group = (id: string): Group => ({ id, name: id, on: true, where: { masks: [], hold: 100 }, mix: { mode: 'normal', amount: 100, linear: false } })
+
+/** A scene from words such as `a:sky:g`: id, place, group. */
+function scene(...words: string[]): Scene {
+  const effects = words.map((word): Effect => {
+    const [id = '', place, inGroup] = word.split(':')
+    return { ...newEffect(photo, { kind: 'rain', id, place: place as 'sky' }), group: inGroup ?? null }
+  })
+  const groups = [...new Set(effects.flatMap((effect) => effect.group ?? []))].map(group)
+  const head = { format: 'welkinar-scene', version: SCENE_VERSION, id: 's', name: 'S', created: 0, edited: 0 } as const
+  return { ...head, photo, marks: noMarks, depth: null, ...emptyStack, effects, groups }
+}
+
+const words = ({ effects }: Scene): string =>
+  effects.map(({ id, place, group: inGroup }) => [id, place, ...(inGroup ? [inGroup] : [])].join(':')).join(' ')
+
+describe('groups on the depth line', () => {
+  it('an effect that is dropped on a member joins, one dropped on a place leaves', () => {
+    const made = scene('a:far:g', 'b:far:g', 'c:near')
+    moveEffect(made, 'c', 'b')
+    expect(words(made)).toBe('a:far:g c:far:g b:far:g')
+    moveEffect(made, 'a', 'lens')
+    expect(words(made)).toBe('c:far:g b:far:g a:lens')
+    expect(made.groups.map(({ id }) => id)).toEqual(['g'])
+  })
+
+  it('members that came apart stand together again, where the first of them is', () => {
+    const made = scene('a:sky:g', 'x:far', 'b:near:g')
+    settleGroups(made)
+    expect(words(made)).toBe('a:sky:g b:sky:g x:far')
+  })
+
+  it('a group without members goes', () => {
+    const made = scene('a:far:g', 'b:far')
+    moveEffect(made, 'a', 'b')
+    expect(made.effects.every((effect) => effect.group === null)).toBe(true)
+    expect(made.groups).toEqual([])
+  })
+
+  it('the keyboard steps into a group, through it, and out again', () => {
+    const made = scene('a:far', 'b:far:g', 'c:far:g')
+    const seen = Array.from({ length: 5 }, () => {
+      stepEffect(made, 'a', 1)
+      return words(made)
+    })
+    expect(seen).toEqual([
+      'a:far:g b:far:g c:far:g',
+      'b:far:g a:far:g c:far:g',
+      'b:far:g c:far:g a:far:g',
+      'b:far:g c:far:g a:far',
+      'b:far:g c:far:g a:middle',
+    ])
+  })
+})

@@ -1,0 +1,63 @@
+import type { Browser } from 'playwright-core'
+import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import { loadKernels } from '../core/test-support/kernels'
+import { planeOf } from '../core/test-support/masks'
+import { evaluatorFor, photoFrom, randomNumbers } from '../core/test-support/pictures'
+import { luminosityMaskNode } from '../core/src/operations/luminosityMask/luminosityMask'
+import { morphologyNode } from '../core/src/operations/morphology/morphology'
+import { photoNode } from '../core/src/operations/photo/photo'
+import { launch, visit } from './support/browser'
+
+// feMorphology of W3C Filter Effects Level 1 as Chromium computes it, against ours over a square.
+
+const size = { width: 80, height: 60 }
+const random = randomNumbers(4)
+const codes = Array.from({ length: size.width * size.height }, () => Math.floor(random() * 256))
+const rgba = codes.flatMap((code) => [code, code, code, 255])
+
+describe('growing and shrinking by a square', () => {
+  let browser: Browser
+  beforeAll(async () => {
+    browser = await launch()
+  })
+  afterAll(() => browser.close())
+
+  it.each([
+    ['dilate', 1],
+    ['dilate', 4],
+    ['erode', -3],
+  ] as const)('%s by %d px is feMorphology', async (operator, radius) => {
+    const { page } = await visit(browser)
+    const theirs = await page.evaluate(
+      ({ bytes, width, height, mode, reach }) => {
+        const svg = new DOMParser().parseFromString(
+          `<svg xmlns="http://www.w3.org/2000/svg"><filter id="f" x="0" y="0" width="100%" height="100%" color-interpolation-filters="sRGB"><feMorphology operator="${mode}" radius="${reach}"/></filter></svg>`,
+          'image/svg+xml',
+        )
+        document.body.append(svg.documentElement)
+        const sheet = (): HTMLCanvasElement => Object.assign(document.createElement('canvas'), { width, height })
+        const source = sheet()
+        source.getContext('2d')!.putImageData(new ImageData(Uint8ClampedArray.from(bytes), width, height), 0, 0)
+        const target = sheet()
+        const context = target.getContext('2d')!
+        context.filter = 'url(#f)'
+        context.drawImage(source, 0, 0)
+        return [...context.getImageData(0, 0, width, height).data].filter((_, i) => i % 4 === 0)
+      },
+      { bytes: rgba, ...size, mode: operator, reach: Math.abs(radius) },
+    )
+    await page.context().close()
+    const kernels = await loadKernels()
+    const evaluator = evaluatorFor(kernels, photoFrom(kernels, 'noise', size.width, size.height, rgba))
+    const mask = luminosityMaskNode(photoNode('noise'), { channel: 'red', curve: 'brights', handles: [0, 1, 1, 1], steepness: 0, invert: false })
+    const ours = planeOf(evaluator, morphologyNode(mask, radius, 'square'), size)
+    expect(theirs.some((value, i) => value !== codes[i])).toBe(true)
+    // Outside the picture the filter sees nothing, ours its border; the inside is compared.
+    for (let y = 5; y < size.height - 5; y++) {
+      for (let x = 5; x < size.width - 5; x++) {
+        const i = y * size.width + x
+        expect(Math.abs(ours[i]! * 255 - theirs[i]!), `${x}, ${y}`).toBeLessThan(1)
+      }
+    }
+  })
+})
