@@ -1,61 +1,79 @@
 import { splat } from './math'
 import { fill } from './memory'
 
-// Means and extremes over windows. Sums are taken of whole numbers (values times `steps`, rounded), so that they are exact and a pixel
-// does not depend on where its tile begins.
+// Means and extremes over windows. Sums are taken of whole numbers (values times `steps`), so that they are exact and a pixel does not
+// depend on where its tile begins.
 
 /**
  * Mean over a square of 2 (radius + part / 16) + 1 px a side: the outermost ring counts by `part` sixteenths.
- * @param src plane of `width` + 2 reach by `height` + 2 reach, reach = radius + 1
- * @param steps a power of two: the values are rounded to 1 / steps
- * @param sums room for `width` + 2 reach f64
+ * @param src plane of `width` + 2 reach by `height` + 2 reach, reach = radius + 1, of multiples of 1 / steps
+ * @param sums room for `width` + 2 reach + 2 f64
  */
 export function boxMean(src: usize, width: i32, height: i32, radius: i32, part: i32, steps: f64, sums: usize, out: usize): void {
   const reach = radius + 1
   const stride = width + 2 * reach
-  const p = <f64>part
-  const side = 16.0 * <f64>(2 * radius + 1) + 2.0 * p
-  const share = 1.0 / (side * side * steps)
-  memory.fill(sums, 0, (<usize>stride) << 3)
-  for (let y = 0; y <= 2 * radius; y++) addRow(src, y + 1, stride, steps, 1, sums)
+  memory.fill(sums, 0, (<usize>(stride + 2)) << 3)
+  for (let y = 1; y <= 2 * radius + 1; y++) slide(rowOf(src, y, stride), 0, stride, steps, sums)
   for (let y = 0; y < height; y++) {
-    const above = src + ((<usize>(y * stride)) << 2)
-    const below = src + ((<usize>((y + 2 * reach) * stride)) << 2)
     const row = out + ((<usize>(y * width)) << 2)
-    let sum: f64 = 0
-    for (let x = 1; x <= 2 * radius + 1; x++) sum += column(sums, above, below, x, p, steps)
-    for (let x = 0; x < width; x++) {
-      const first = column(sums, above, below, x, p, steps)
-      const last = column(sums, above, below, x + 2 * reach, p, steps)
-      store<f32>(row + ((<usize>x) << 2), <f32>((16.0 * sum + p * (first + last)) * share))
-      sum += last - column(sums, above, below, x + 1, p, steps)
-    }
-    addRow(src, y + 1, stride, steps, -1, sums)
-    addRow(src, y + 2 * reach, stride, steps, 1, sums)
+    if (part == 0) wholeRow(sums, width, radius, steps, row)
+    else partRow(sums, rowOf(src, y, stride), rowOf(src, y + 2 * reach, stride), width, radius, <f64>part, steps, row)
+    slide(rowOf(src, y + 2 * reach, stride), rowOf(src, y + 1, stride), stride, steps, sums)
   }
 }
 
 // @ts-ignore: decorator
 @inline
-function addRow(src: usize, y: i32, stride: i32, steps: f64, sign: f64, sums: usize): void {
-  const row = src + ((<usize>(y * stride)) << 2)
+function rowOf(src: usize, y: i32, stride: i32): usize {
+  return src + ((<usize>(y * stride)) << 2)
+}
+
+/** Adds the row that enters to the sums of the columns, and takes away the one that leaves; 0 if none leaves. */
+function slide(enters: usize, leaves: usize, stride: i32, steps: f64, sums: usize): void {
   const k = f64x2.splat(steps)
-  const s = f64x2.splat(sign)
   for (let x = 0; x < stride; x += 2) {
     const at = sums + ((<usize>x) << 3)
-    const v = f64x2.nearest(f64x2.mul(f64x2.promote_low_f32x4(v128.load64_zero(row + ((<usize>x) << 2))), k))
-    v128.store(at, f64x2.add(v128.load(at), f64x2.mul(s, v)))
+    const offset = (<usize>x) << 2
+    let v = f64x2.promote_low_f32x4(v128.load64_zero(enters + offset))
+    if (leaves != 0) v = f64x2.sub(v, f64x2.promote_low_f32x4(v128.load64_zero(leaves + offset)))
+    v128.store(at, f64x2.add(v128.load(at), f64x2.mul(v, k)))
   }
 }
 
-/** Sixteen times the sum of a column of the window, its two end rows by `part`. */
+/** One row of means over windows of whole pixels. */
+function wholeRow(sums: usize, width: i32, radius: i32, steps: f64, row: usize): void {
+  const side = <f64>(2 * radius + 1)
+  const share = 1.0 / (side * side * steps)
+  const across = (<usize>(2 * radius + 1)) << 3
+  let sum: f64 = 0
+  for (let x = 1; x <= 2 * radius + 1; x++) sum += load<f64>(sums + ((<usize>x) << 3))
+  for (let x = 0; x < width; x++) {
+    store<f32>(row + ((<usize>x) << 2), <f32>(sum * share))
+    const first = sums + ((<usize>(x + 1)) << 3)
+    sum += load<f64>(first + across) - load<f64>(first)
+  }
+}
+
+/** One row of means over windows whose outermost ring counts in part. */
+function partRow(sums: usize, above: usize, below: usize, width: i32, radius: i32, part: f64, steps: f64, row: usize): void {
+  const side = 16.0 * <f64>(2 * radius + 1) + 2.0 * part
+  const share = 1.0 / (side * side * steps)
+  const last = 2 * radius + 2
+  let sum: f64 = 0
+  for (let x = 1; x < last; x++) sum += column(sums, above, below, x, part, steps)
+  for (let x = 0; x < width; x++) {
+    const enters = column(sums, above, below, x + last, part, steps)
+    store<f32>(row + ((<usize>x) << 2), <f32>((16.0 * sum + part * (column(sums, above, below, x, part, steps) + enters)) * share))
+    sum += enters - column(sums, above, below, x + 1, part, steps)
+  }
+}
+
+/** Sixteen times the sum of a column of the window, with `part` of its two end rows. */
 // @ts-ignore: decorator
 @inline
 function column(sums: usize, above: usize, below: usize, x: i32, part: f64, steps: f64): f64 {
-  const inner = 16.0 * load<f64>(sums + ((<usize>x) << 3))
-  if (part == 0) return inner
-  const ends = nearest<f64>(<f64>load<f32>(above + ((<usize>x) << 2)) * steps) + nearest<f64>(<f64>load<f32>(below + ((<usize>x) << 2)) * steps)
-  return inner + part * ends
+  const offset = (<usize>x) << 2
+  return 16.0 * load<f64>(sums + ((<usize>x) << 3)) + part * steps * (<f64>load<f32>(above + offset) + <f64>load<f32>(below + offset))
 }
 
 /** Values rounded to 1 / steps, and the product of two such planes, which is exact for up to 4096 steps. */

@@ -41,7 +41,7 @@ export const guidedFilter: Operation<GuidedParameters> = {
     extendRounded(context, plane(inputAt(inputs, 0), 0), inputAt(inputs, 0).rect, wide, input)
     const mean = (source: number, from: Rect, to: Rect, steps: number): number => {
       const out = scratch(area(to) * 4)
-      kernels.boxMean(source, to.width, to.height, window.radius, window.part, steps, scratch((from.width + 2) * 8), out)
+      kernels.boxMean(source, to.width, to.height, window.radius, window.part, steps, scratch((from.width + 4) * 8), out)
       return out
     }
     const meanGuide = mean(guide, wide, middle, STEPS)
@@ -51,6 +51,7 @@ export const guidedFilter: Operation<GuidedParameters> = {
     kernels.multiplyPlanes(guide, guide, area(wide), product)
     const b = mean(product, wide, middle, STEPS * STEPS)
     kernels.guidedCoefficients(meanGuide, meanInput, a, b, area(middle), params.epsilon)
+    for (const plane of [a, b]) kernels.roundPlane(plane, area(middle), COEFFICIENT_STEPS, plane)
     const meanA = mean(a, middle, rect, COEFFICIENT_STEPS)
     const meanB = mean(b, middle, rect, COEFFICIENT_STEPS)
     const here = scratch(area(rect) * 4)

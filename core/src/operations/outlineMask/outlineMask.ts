@@ -54,7 +54,8 @@ function fill(context: RunContext, polygons: readonly Polygon[], rect: Rect, out
     }
   }
   const crossings = context.scratch(count * 8 + 8)
+  const active = context.scratch(count * 4 + 4)
   const row = context.scratch((rect.width + 2) * 4)
-  kernels.fillOutline(segments, count, rect.x, rect.y, rect.width, rect.height, crossings, row, out)
+  kernels.fillOutline(segments, count, rect.x, rect.y, rect.width, rect.height, crossings, active, row, out)
   return out
 }
