@@ -49,7 +49,13 @@ describe('growing and shrinking by a square', () => {
     await page.context().close()
     const kernels = await loadKernels()
     const evaluator = evaluatorFor(kernels, photoFrom(kernels, 'noise', size.width, size.height, rgba))
-    const mask = luminosityMaskNode(photoNode('noise'), { channel: 'red', curve: 'brights', handles: [0, 1, 1, 1], steepness: 0, invert: false })
+    const mask = luminosityMaskNode(photoNode('noise'), {
+      channel: 'red',
+      curve: 'brights',
+      handles: [0, 1, 1, 1],
+      steepness: 0,
+      invert: false,
+    })
     const ours = planeOf(evaluator, morphologyNode(mask, radius, 'square'), size)
     expect(theirs.some((value, i) => value !== codes[i])).toBe(true)
     // Outside the picture the filter sees nothing, ours its border; the inside is compared.

@@ -1,6 +1,7 @@
 import { readFileSync } from 'node:fs'
 import { createRequire } from 'node:module'
 import type { Browser, Page } from 'playwright-core'
+import { maskDefinitions } from '@welkinar/core'
 import { afterAll, beforeAll, describe, expect, inject, it } from 'vitest'
 import { launch, settled, shelfReady, visit } from './support/browser'
 
@@ -118,6 +119,28 @@ describe('screens', () => {
     await page.keyboard.press('Escape')
   })
 
+  it('every kind of mask, a group and the scene marks have no serious finding', async () => {
+    const header = page.getByRole('button', { name: /\dWhere/ })
+    if ((await header.getAttribute('aria-expanded')) === 'false') await header.click()
+    for (const { label } of maskDefinitions) {
+      await page.getByRole('button', { name: 'Add a mask' }).click()
+      await page.getByRole('menuitem', { name: label, exact: true }).click()
+      await page.getByRole('group', { name: `${label} mask` }).waitFor()
+      expect(await findings(page), label).toEqual([])
+    }
+    await page.getByRole('button', { name: 'Marks', exact: true }).click()
+    await page.getByRole('button', { name: 'Tap a light' }).click()
+    await page.getByTestId('tap surface').click({ position: { x: 200, y: 200 } })
+    await page.getByRole('group', { name: 'Light 3' }).waitFor()
+    await page.getByRole('button', { name: 'Tap a light' }).click()
+    expect(await findings(page), 'marks').toEqual([])
+    await page.getByRole('button', { name: 'Done' }).click()
+    await page.getByRole('button', { name: 'More about Rain' }).last().click()
+    await page.getByRole('menuitem', { name: 'Group', exact: true }).click()
+    await page.getByRole('button', { name: 'Ungroup' }).waitFor()
+    expect(await findings(page), 'group').toEqual([])
+  })
+
   it('the Export screen has no serious finding', async () => {
     await page.keyboard.press('Control+e')
     await page.getByRole('button', { name: 'Make the PNG file' }).waitFor()
@@ -140,6 +163,15 @@ describe('screens', () => {
     expect(wide).toBeLessThanOrEqual(1024)
     const box = await page.getByRole('link', { name: 'Export' }).boundingBox()
     expect(box!.x + box!.width).toBeLessThanOrEqual(1024)
+    const picture = () => page.getByTestId('picture').boundingBox()
+    const narrow = (await picture())!.width
+    await page.keyboard.press('h')
+    await expect.poll(async () => (await picture())!.width).toBeGreaterThan(narrow + 200)
+    await page
+      .getByRole('button', { name: /^Rain, Drizzle/ })
+      .first()
+      .click()
+    await page.getByRole('complementary', { name: 'Steps' }).waitFor()
   })
 
   it('is isolated, and asks nobody but its own server', async () => {

@@ -29,6 +29,8 @@ export interface ViewPlace {
 interface ViewState {
   /** The selected effect or group. */
   readonly selectedId: string | undefined
+  /** Whether the panel at the right is in sight. */
+  readonly panelOpen: boolean
   /** The panel shows the scene itself: its marks and its depth. */
   readonly sceneOpen: boolean
   readonly openStep: StepName | undefined
@@ -65,6 +67,7 @@ interface SceneState extends ViewState {
 }
 
 const freshView = {
+  panelOpen: true,
   sceneOpen: false,
   openStep: undefined,
   chosenMaskId: undefined,
@@ -118,8 +121,8 @@ function step(move: (history: SceneHistory, now: number) => SceneHistory): void 
 /** Selects an effect or group; what was chosen in the one before is let go. */
 export function select(id: string | undefined): void {
   const { selectedId, set } = useScene.getState()
-  if (id === selectedId) set({ sceneOpen: false })
-  else set({ selectedId: id, sceneOpen: false, chosenMaskId: undefined, tool: undefined, maskScope: 'all' })
+  if (id === selectedId) set({ sceneOpen: false, panelOpen: true })
+  else set({ selectedId: id, sceneOpen: false, panelOpen: true, chosenMaskId: undefined, tool: undefined, maskScope: 'all' })
 }
 
 /** The selected effect or group of the open scene. */

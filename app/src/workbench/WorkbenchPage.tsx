@@ -39,6 +39,7 @@ function Opening() {
 function Workbench({ pool }: { readonly pool: RenderPool }) {
   const source = usePictureSource()
   const owner = useSelectedOwner()
+  const panelOpen = useScene((state) => state.panelOpen)
   const commands = useCommands()
   useThumbnail(pool, source)
   if (!source) return null
@@ -50,7 +51,7 @@ function Workbench({ pool }: { readonly pool: RenderPool }) {
           <SaveTrouble />
           <PhotoView pool={pool} source={source} />
         </Box>
-        <StepsPanel pool={pool} source={source} owner={owner} />
+        {panelOpen && <StepsPanel pool={pool} source={source} owner={owner} />}
       </Box>
       <DepthLine pool={pool} source={source} />
     </Box>

@@ -34,7 +34,7 @@ export function lengthControl(options: Omit<NumberOptions, 'unit' | 'measures'>)
 
 /** A place across (`x`) or down (`y`) the photo, px from its top left corner; it may lie outside the frame. */
 export function placeControl(measures: 'x' | 'y'): z.ZodNumber {
-  const label = measures === 'x' ? 'Across' : 'Down'
+  const label = measures === 'x' ? 'X' : 'Y'
   return numberControl({ label, unit: 'px', measures, usual: [0, 6000], hard: [-100000, 100000], step: 1 })
 }
 

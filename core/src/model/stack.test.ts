@@ -33,7 +33,9 @@ describe('documents of version 1', () => {
 
   it('effects and masks inside the patches of a history are filled up as well, and new ones stay', () => {
     const mask = { id: 'm', kind: 'luminosity', join: 'keep', feather: 3, tonesFrom: 'photo', name: 'kept' }
-    const patches = [{ op: 'add', path: ['effects', 0], value: { controls: {}, where: { masks: [mask] }, mix: {}, colour: { tint: '#ffffff' } } }]
+    const patches = [
+      { op: 'add', path: ['effects', 0], value: { controls: {}, where: { masks: [mask] }, mix: {}, colour: { tint: '#ffffff' } } },
+    ]
     expect(upgradeFromVersion1(patches)).toEqual([
       {
         op: 'add',
@@ -70,7 +72,15 @@ describe('a stack on a photo of another size', () => {
   // 6 megapixels both: lengths stay, places go with the sides.
   it('moves places with the sides of the frame and leaves lengths with the megapixels', () => {
     const corner = { x: 300, y: 200, inX: -30, inY: -20, outX: 30, outY: 20 }
-    const stroke = { size: 90, hardness: 5, flow: 5, level: 5, pressure: 'size' as const, erase: false, points: [100, 100, 0.5, 200, 300, 1] }
+    const stroke = {
+      size: 90,
+      hardness: 5,
+      flow: 5,
+      level: 5,
+      pressure: 'size' as const,
+      erase: false,
+      points: [100, 100, 0.5, 200, 300, 1],
+    }
     const masks = [
       maskOf(madeFor, 'ellipse', { x: 1500, y: 1000, radiusX: 400, radiusY: 100, softness: 50 }),
       maskOf(madeFor, 'outline', { paths: [{ hole: false, corners: [corner] }] }),
@@ -84,7 +94,13 @@ describe('a stack on a photo of another size', () => {
   })
 
   it('groups and pinned states are fitted with it', () => {
-    const group = { id: 'g', name: 'G', on: true, where: { masks: [maskOf(madeFor, 'ellipse', { x: 300 })], hold: 100 }, mix: newEffect(madeFor, { kind: 'rain', id: 'x' }).mix }
+    const group = {
+      id: 'g',
+      name: 'G',
+      on: true,
+      where: { masks: [maskOf(madeFor, 'ellipse', { x: 300 })], hold: 100 },
+      mix: newEffect(madeFor, { kind: 'rain', id: 'x' }).mix,
+    }
     const pinned = [{ id: 'p', name: 'P', effects: [effectWith('b', maskOf(madeFor, 'ellipse', { x: 300 }))], groups: [] }]
     const fitted = stackFor(parseRecipe(recipeWith({ groups: [group], pinned }), 'r.json'), other)
     expect(fitted.groups[0]!.where.masks[0]).toMatchObject({ x: 150 })
@@ -95,8 +111,16 @@ describe('a stack on a photo of another size', () => {
 describe('what a recipe may not hold', () => {
   const stroke = (points: number[]) => ({ size: 9, hardness: 5, flow: 5, level: 5, pressure: 'size' as const, erase: false, points })
   it.each([
-    ['a stroke of too many points', maskOf(madeFor, 'brush', { strokes: [stroke(new Array(12003).fill(1))] }), 'expected at most 4000 points in a stroke'],
-    ['a stroke with a point cut off', maskOf(madeFor, 'brush', { strokes: [stroke([1, 2, 3, 4])] }), 'expected x, y and pressure for each point'],
+    [
+      'a stroke of too many points',
+      maskOf(madeFor, 'brush', { strokes: [stroke(new Array(12003).fill(1))] }),
+      'expected at most 4000 points in a stroke',
+    ],
+    [
+      'a stroke with a point cut off',
+      maskOf(madeFor, 'brush', { strokes: [stroke([1, 2, 3, 4])] }),
+      'expected x, y and pressure for each point',
+    ],
     ['a place beyond all bounds', maskOf(madeFor, 'ellipse', { x: 1e7 }), 'too big: expected number to be <=100000'],
     ['an ellipse without a radius', maskOf(madeFor, 'ellipse', { radiusX: 0 }), 'too small: expected number to be >=0.5'],
     ['a tap without a colour', maskOf(madeFor, 'similar', { taps: [{ x: 1, y: 1, colour: 'red' }] }), 'expected a colour written #rrggbb'],

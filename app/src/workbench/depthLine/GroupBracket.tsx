@@ -46,13 +46,13 @@ export function GroupBracket({ group, children }: { readonly group: Group; reado
       >
         <ButtonBase
           aria-pressed={selected}
-          aria-label={`Group ${group.name}, ${amount}`}
+          aria-label={`Group ${group.name} ${amount}`}
           onClick={() => select(group.id)}
           sx={{ minHeight: 24, minWidth: 0, color: colour, fontWeight: 650, whiteSpace: 'nowrap' }}
         >
           <Box component="span" sx={{ overflow: 'hidden', textOverflow: 'ellipsis' }}>
             {group.name}
-          </Box>
+          </Box>{' '}
           <Box component="span" sx={{ color: ink.secondary, fontWeight: 400, ml: '5px' }}>
             {amount}
           </Box>

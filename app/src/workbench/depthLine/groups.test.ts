@@ -4,7 +4,13 @@ import { settleGroups } from './groups'
 import { moveEffect, stepEffect } from './moveEffect'
 
 const photo = { id: 'p', fileName: 'p.jpg', width: 3000, height: 2000 }
-const group = (id: string): Group => ({ id, name: id, on: true, where: { masks: [], hold: 100 }, mix: { mode: 'normal', amount: 100, linear: false } })
+const group = (id: string): Group => ({
+  id,
+  name: id,
+  on: true,
+  where: { masks: [], hold: 100 },
+  mix: { mode: 'normal', amount: 100, linear: false },
+})
 
 /** A scene from words such as `a:sky:g`: id, place, group. */
 function scene(...words: string[]): Scene {

@@ -7,6 +7,7 @@ import Tooltip from '@mui/material/Tooltip'
 import { ArrowUUpLeft } from '@phosphor-icons/react/dist/csr/ArrowUUpLeft'
 import { ArrowUUpRight } from '@phosphor-icons/react/dist/csr/ArrowUUpRight'
 import { ListMagnifyingGlass } from '@phosphor-icons/react/dist/csr/ListMagnifyingGlass'
+import { SidebarSimple } from '@phosphor-icons/react/dist/csr/SidebarSimple'
 import { useState } from 'react'
 import { useHotkeys } from 'react-hotkeys-hook'
 import { Link } from 'react-router'
@@ -60,9 +61,10 @@ export function TopBar({ commands }: TopBarProps) {
           <ListMagnifyingGlass size={18} />
         </IconButton>
       </Tooltip>
-      <Button component={Link} to={`/scene/${sceneId}/export`} variant="contained">
+      <Button component={Link} to={`/scene/${sceneId}/export`} variant="contained" sx={{ flex: 'none' }}>
         Export
       </Button>
+      <CommandIcon command={command('panel')} icon={<SidebarSimple size={18} mirrored />} />
       <CommandList commands={commands} open={listOpen} onClose={() => setListOpen(false)} />
     </Box>
   )
@@ -95,7 +97,7 @@ function SceneToggle() {
         value="scene"
         size="small"
         selected={open}
-        onChange={() => useScene.getState().set({ sceneOpen: !open, tool: undefined })}
+        onChange={() => useScene.getState().set({ sceneOpen: !open, panelOpen: true, tool: undefined })}
       >
         Marks
       </ToggleButton>

@@ -16,7 +16,12 @@ export function ZoomMenu({ commands }: { readonly commands: readonly Command[] }
   const percent = `${zoom >= 0.1 ? Math.round(zoom * 100) : (zoom * 100).toFixed(1)} %`
   return (
     <>
-      <Button variant="outlined" aria-label={`Zoom, ${percent}`} onClick={(event) => setAnchor(event.currentTarget)} sx={{ width: 64 }}>
+      <Button
+        variant="outlined"
+        aria-label={`Zoom, ${percent}`}
+        onClick={(event) => setAnchor(event.currentTarget)}
+        sx={{ width: 64, flex: 'none', whiteSpace: 'nowrap' }}
+      >
         {percent}
       </Button>
       <Menu open={anchor !== undefined} anchorEl={anchor ?? null} onClose={() => setAnchor(undefined)}>

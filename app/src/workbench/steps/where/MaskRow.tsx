@@ -67,7 +67,7 @@ export function MaskRow({ source, owner, mask, index, chosen }: MaskRowProps) {
         onChange={(event) => setJoin(event.target.value)}
         SelectDisplayProps={{ 'aria-label': `How mask ${index + 1} joins` }}
         IconComponent={NoIcon}
-        sx={{ width: 68, flex: 'none', '& .MuiSelect-select.MuiSelect-select': { px: '7px' } }}
+        sx={{ width: 68, flex: 'none', '& .MuiSelect-select': { px: '7px !important' } }}
       >
         {maskJoins.map((join) => (
           <MenuItem key={join} value={join}>

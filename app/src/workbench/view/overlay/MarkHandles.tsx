@@ -53,6 +53,8 @@ function LevelHandles({ port, source, mark }: MarkHandlesProps & { readonly mark
   const { width } = source.photo
   const middle = { x: width / 2, y: level.y }
   const end = atAngle(middle, 0.38 * width, level.turn)
+  // Horizon and waterline are often one: their handles lie apart.
+  const grip = mark === 'horizon' ? middle : atAngle(middle, -0.25 * width, level.turn)
   const label = mark === 'horizon' ? 'Horizon' : 'Waterline'
   return (
     <>
@@ -75,11 +77,13 @@ function LevelHandles({ port, source, mark }: MarkHandlesProps & { readonly mark
       />
       <Handle
         port={port}
-        at={middle}
+        at={grip}
         label={label}
-        onMove={(to, gesture) => change(`Move the ${mark}`, ({ marks }) => void (marks[mark] = { y: to.y, turn: level.turn }), gesture)}
+        onMove={(to, gesture) =>
+          change(`Move the ${mark}`, ({ marks }) => void (marks[mark] = { y: level.y + to.y - grip.y, turn: level.turn }), gesture)
+        }
       />
-      <Caption port={port} at={middle} text={label} />
+      <Caption port={port} at={grip} text={label} />
     </>
   )
 }

@@ -27,7 +27,7 @@ interface TapSurfaceProps {
 
 /** Takes one tap on the photo for the tool that is held: a mark, a colour, a place to grow from. */
 export function TapSurface(props: TapSurfaceProps) {
-  const { port, photo } = { port: props.port, photo: props.source.photo }
+  const { port } = props
   const down = useRef<Point>(undefined)
   const onPointerUp = (event: PointerEvent<HTMLElement>) => {
     const from = down.current
@@ -39,7 +39,6 @@ export function TapSurface(props: TapSurfaceProps) {
   return (
     <Box
       data-testid="tap surface"
-      aria-label={`Tap the photo (${photo.width} × ${photo.height})`}
       onPointerDown={(event) => {
         event.stopPropagation()
         down.current = pointerPlace(event, event.currentTarget)
