@@ -35,6 +35,7 @@ export type { OutlineCorner, OutlineMask, OutlinePath } from './masks/outline/de
 export type { PictureMask, PictureReference } from './masks/picture/definition'
 export { maskDefinitionOf, maskDefinitions, maskSchemaOf, type Mask, type MaskKind } from './masks/registry'
 export type { SimilarMask } from './masks/similar/definition'
+export { tonesOf } from './masks/tonesFrom'
 export { maskProblem } from './masks/whereNode'
 export { UserProblem } from './model/userProblem'
 export { maskJoins, type MaskJoin } from './operations/combineMasks/combineMasks'

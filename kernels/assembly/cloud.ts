@@ -40,12 +40,12 @@ function blend(a: v128, b: v128, t: v128): v128 {
 // @ts-ignore: decorator
 @inline
 function gradientNoise(x: v128, y: v128, seed: i32): v128 {
-  const fx = f32x4.floor(x)
-  const fy = f32x4.floor(y)
-  const ix = i32x4.trunc_sat_f32x4_s(fx)
-  const iy = i32x4.trunc_sat_f32x4_s(fy)
-  const dx = f32x4.sub(x, fx)
-  const dy = f32x4.sub(y, fy)
+  const wholeX = f32x4.floor(x)
+  const wholeY = f32x4.floor(y)
+  const ix = i32x4.trunc_sat_f32x4_s(wholeX)
+  const iy = i32x4.trunc_sat_f32x4_s(wholeY)
+  const dx = f32x4.sub(x, wholeX)
+  const dy = f32x4.sub(y, wholeY)
   const ix1 = i32x4.add(ix, i32x4.splat(1))
   const iy1 = i32x4.add(iy, i32x4.splat(1))
   const ex = f32x4.sub(dx, splat(1))

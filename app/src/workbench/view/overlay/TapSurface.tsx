@@ -53,19 +53,12 @@ export function TapSurface(props: TapSurfaceProps) {
 async function tap({ pool, source, tool, ownerId, mask }: TapSurfaceProps, at: Point): Promise<void> {
   if (tool.kind === 'mark') return setMark(pool, source, tool.mark, at)
   if (!ownerId || (mask?.kind !== 'similar' && mask?.kind !== 'colour')) return
-  const colour = await pool.colourAt(tonesRead(source, ownerId, mask), source.photo, at.x, at.y)
+  const colour = await pool.colourAt(tonesOf(mask, maskContext(source, ownerId)), source.photo, at.x, at.y)
   if (mask.kind === 'similar') {
     return changeMask(ownerId, mask, 'Tap a place', ({ taps }) => void taps.push({ ...at, colour: hexFromRgb(colour) }))
   }
   changeMask(ownerId, mask, 'Pick a hue', (target) => void (target.hue = Math.round(hueOf(colour))))
   useScene.getState().set({ tool: undefined })
-}
-
-function tonesRead(source: PictureSource, ownerId: string, mask: SimilarMask | ColourMask) {
-  const context = maskContext(source, ownerId)
-  if (mask.tonesFrom === 'beneath') return context.beneath
-  if (mask.tonesFrom === 'effect') return context.own
-  return (mask.tonesFrom === 'pinned' && context.pinned(mask.pinned)) || context.picture
 }
 
 async function setMark(

@@ -3,7 +3,7 @@ import Button from '@mui/material/Button'
 import ToggleButton from '@mui/material/ToggleButton'
 import ToggleButtonGroup from '@mui/material/ToggleButtonGroup'
 import { useQuery } from '@tanstack/react-query'
-import { maskContext, toneChannels, type LuminosityMask, type ToneChannel, type ToneCurve, type ToneHandles } from '@welkinar/core'
+import { maskContext, toneChannels, tonesOf, type LuminosityMask, type ToneChannel, type ToneCurve, type ToneHandles } from '@welkinar/core'
 import { useState } from 'react'
 import { Choice } from '../../../../common/Choice'
 import { changeMask } from '../../../../scene/sceneStore'
@@ -38,7 +38,7 @@ const handlesOf: Record<ToneCurve, ToneHandles | undefined> = {
 /** A luminosity mask: its curve over the histogram of what it reads, quick choices, and its numbers. */
 export function LuminosityEditor({ pool, source, owner, mask }: MaskEditorProps<LuminosityMask>) {
   const [choosing, setChoosing] = useState(false)
-  const tones = tonesRead(mask, maskContext(source, owner.id))
+  const tones = tonesOf(mask, maskContext(source, owner.id))
   const histogram = useQuery({
     queryKey: ['histogram', tones.key, mask.channel],
     queryFn: () => pool.toneHistogram(tones, source.photo, mask.channel),
@@ -100,12 +100,6 @@ export function LuminosityEditor({ pool, source, owner, mask }: MaskEditorProps<
       </Box>
     </>
   )
-}
-
-function tonesRead(mask: LuminosityMask, context: ReturnType<typeof maskContext>) {
-  if (mask.tonesFrom === 'beneath') return context.beneath
-  if (mask.tonesFrom === 'effect') return context.own
-  return (mask.tonesFrom === 'pinned' && context.pinned(mask.pinned)) || context.picture
 }
 
 function limited(steepness: number): number {
