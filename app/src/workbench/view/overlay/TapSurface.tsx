@@ -1,14 +1,5 @@
 import Box from '@mui/material/Box'
-import {
-  hexFromRgb,
-  hueOf,
-  maskContext,
-  sceneGraph,
-  type ColourMask,
-  type Mask,
-  type PictureSource,
-  type SimilarMask,
-} from '@welkinar/core'
+import { hexFromRgb, hueOf, maskContext, sceneGraph, tonesOf, type Mask, type PictureSource } from '@welkinar/core'
 import type { RenderPool } from '@welkinar/core/pool'
 import { useRef, type PointerEvent } from 'react'
 import { showProblem } from '../../../common/notices'
