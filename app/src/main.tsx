@@ -9,10 +9,10 @@ import { createRoot } from 'react-dom/client'
 import { RouterProvider } from 'react-router/dom'
 import { NoticeHost } from './common/NoticeHost'
 import { router } from './router'
+import { styleNonce } from './common/styleNonce'
 import { theme } from './theme'
 
-const nonce = document.querySelector<HTMLMetaElement>('meta[name=csp-nonce]')?.content
-const styles = createCache({ key: 'w', ...(nonce ? { nonce } : {}) })
+const styles = createCache({ key: 'w', ...(styleNonce ? { nonce: styleNonce } : {}) })
 const queries = new QueryClient({ defaultOptions: { queries: { retry: false, refetchOnWindowFocus: false } } })
 
 const root = document.getElementById('root')

@@ -128,7 +128,7 @@ async function listRow(evaluate: (node: GraphNode) => void, photo: PhotoData): P
   return { work: 'A list of ten masks, 24 MP, 1 thread', ours: times.ours, other: { name: 'the first of them alone', ms: times.other } }
 }
 
-export function filled(mask: Mask): Mask {
+function filled(mask: Mask): Mask {
   const corner = (x: number, y: number) => ({ x, y, inX: -300, inY: 0, outX: 300, outY: 0 })
   if (mask.kind === 'outline')
     return { ...mask, paths: [{ hole: false, corners: [corner(1500, 900), corner(4800, 1500), corner(3000, 3500)] }] }

@@ -44,3 +44,15 @@ export function hashColumns(columns: v128, rowHash: u32): v128 {
   h = i32x4.mul(h, i32x4.splat(0xc2b2ae35))
   return v128.xor(h, i32x4.shr_u(h, 16))
 }
+
+/** Number of points in a cell of a Poisson process of mean 1, from a number 0-1. */
+// @ts-ignore: decorator
+@inline
+export function poissonCount(u: f32): i32 {
+  if (u < 0.36787944) return 0
+  if (u < 0.73575888) return 1
+  if (u < 0.9196986) return 2
+  if (u < 0.98101184) return 3
+  if (u < 0.99634015) return 4
+  return 5
+}

@@ -1,5 +1,5 @@
 import { errorFunction } from './math'
-import { hash3, nextHash, unit } from './hash'
+import { hash3, nextHash, poissonCount, unit } from './hash'
 
 // Specks and streaks: points of a Poisson process, each drawn as what a round Gaussian speck becomes when
 // it moves along a straight line during the exposure: across, a Gaussian; along, a box convolved with a
@@ -98,16 +98,6 @@ function gust(x: f64, y: f64, seed: i32): f32 {
   const top = a + tx * (b - a)
   const bottom = c + tx * (d - c)
   return 2 * (top + ty * (bottom - top)) - 1
-}
-
-/** Number of points in a cell of a Poisson process of mean 1. */
-function poissonCount(u: f32): i32 {
-  if (u < 0.36787944) return 0
-  if (u < 0.73575888) return 1
-  if (u < 0.9196986) return 2
-  if (u < 0.98101184) return 3
-  if (u < 0.99634015) return 4
-  return 5
 }
 
 let reachAlong: f64 = 0

@@ -19,7 +19,7 @@ interface Outcome {
 }
 
 function render(options: Record<string, string>): Promise<Outcome> {
-  const paths = ['photo', 'recipe', 'out']
+  const paths = ['photo', 'recipe', 'out', 'marks']
   const args = Object.entries(options).flatMap(([name, value]) => [`--${name}`, paths.includes(name) ? join(folder, value) : value])
   return new Promise((resolve) => {
     execFile('node', [main, ...args], (error, _, stderr) => resolve({ code: error ? Number(error.code) : 0, error: stderr.trim() }))
@@ -43,6 +43,32 @@ describe('the command line', () => {
     await writeFile(join(folder, 'wrong.json'), recipeOf([]).replace('"version":1', '"version":"one"'))
   })
   afterAll(() => rm(folder, { recursive: true }))
+
+  it('reads marks and the depth picture beside them, and says what is wrong with them', async () => {
+    const grey = await sharp({ create: { width: 64, height: 42, channels: 3, background: '#ffffff' } })
+      .png()
+      .toBuffer()
+    await writeFile(join(folder, 'depth.png'), grey)
+    const depth = { file: 'depth.png', near: 'white', nearDistance: 5, farDistance: 900, steps: 'inverse' }
+    const marks = { lights: [], horizon: null, waterline: null, focal: null }
+    const text = (part: object) =>
+      JSON.stringify({ format: 'welkinar-marks', version: 1, madeFor: { width, height }, marks, depth, ...part })
+    await writeFile(join(folder, 'marks.json'), text({}))
+    await writeFile(join(folder, 'odd.json'), text({ marks: { ...marks, focal: 3 } }))
+    await writeFile(join(folder, 'lost.json'), text({ depth: { ...depth, file: 'lost.png' } }))
+    await writeFile(join(folder, 'haze.json'), recipeOf([newEffect({ width, height }, { kind: 'haze', look: 'Grey day', id: 'a' })]))
+    const asked = { photo: 'photo.png', recipe: 'haze.json' }
+    expect(await render({ ...asked, out: 'near.png', marks: 'marks.json' })).toEqual({ code: 0, error: '' })
+    expect((await render({ ...asked, out: 'far.png' })).code).toBe(0)
+    // At 5 m all over there is hardly any haze; level ground reaches to the horizon.
+    const [photo, near, far] = await Promise.all([pixels('photo.png'), pixels('near.png'), pixels('far.png')])
+    const difference = (from: Buffer) => from.reduce((sum, value, i) => sum + Math.abs(value - photo[i]!), 0)
+    expect(difference(far)).toBeGreaterThan(3 * difference(near))
+    expect((await render({ ...asked, out: 'o.png', marks: 'odd.json' })).error).toMatch(
+      /^“odd.json” is not a valid marks file: at marks.focal/,
+    )
+    expect((await render({ ...asked, out: 'o.png', marks: 'lost.json' })).error).toMatch(/lost.png” cannot be read: there is no such file/)
+  })
 
   it('renders a recipe on a photo', async () => {
     expect(await render({ photo: 'photo.png', recipe: 'rain.json', out: 'out.png' })).toEqual({ code: 0, error: '' })
@@ -78,7 +104,7 @@ describe('the command line', () => {
     [{ recipe: 'rain.json', out: 'o.png' }, /^--photo is missing. Usage: /],
     [{ photo: 'gone.jpg', recipe: 'rain.json', out: 'o.png' }, /gone.jpg” cannot be read: there is no such file\.$/],
     [{ photo: 'text.jpg', recipe: 'rain.json', out: 'o.png' }, /^“text.jpg” cannot be opened: it is not a picture/],
-    [{ photo: 'photo.png', recipe: 'wrong.json', out: 'o.png' }, /^“wrong.json” is not a valid recipe: at version, expected 1/],
+    [{ photo: 'photo.png', recipe: 'wrong.json', out: 'o.png' }, /^“wrong.json” is not a valid recipe: at version, expected 2/],
     [{ photo: 'photo.png', recipe: 'gone.json', out: 'o.png' }, /there is no such file/],
     [{ photo: 'photo.png', recipe: 'rain.json', out: 'o.tga' }, /^--out ends in .png or .jpg/],
     [{ photo: 'photo.png', recipe: 'rain.json', out: 'no/such/folder.png' }, /cannot be written: ENOENT/],

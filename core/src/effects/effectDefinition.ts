@@ -1,12 +1,20 @@
 import type { z } from 'zod'
 import type { GraphNode } from '../graph/node'
 import type { Colour, DepthPlace, Mix, Where } from '../model/look'
+import type { SceneMarks } from '../model/marks'
 import type { Size } from '../planes/grid'
 
 /** Controls of the first two steps; what is in them, each kind says itself. */
 interface EffectControls {
   readonly pattern: object
   readonly shape: object
+}
+
+/** What a pattern may know of the scene: the size of the photo, its marks, and the distance of everything in it. */
+export interface EffectScene extends Size {
+  readonly marks: SceneMarks
+  /** Distance in metres, as a graph; made only when it is asked for. */
+  readonly distance: GraphNode
 }
 
 /** A named set of starting values; lengths are for a photo of 6 megapixels. */
@@ -24,6 +32,8 @@ export interface EffectDefinition<K extends string = string, C extends EffectCon
   /** The word for it on the screen. */
   readonly label: string
   readonly place: DepthPlace
+  /** Part of the photo's width that a small picture of it shows: specks are seen close up, banks as a whole. */
+  readonly shownPart: number
   /** Controls of the first two steps, as `{ pattern, shape }`. */
   readonly controls: z.ZodType<C>
   /** Paths into the controls of what steers the whole effect, in the order shown. */
@@ -33,7 +43,7 @@ export interface EffectDefinition<K extends string = string, C extends EffectCon
   /** A few words about the current pattern and shape, for the list of steps. */
   summary(controls: C): { readonly pattern: string; readonly shape: string }
   /** The raw field, before it is shaped. */
-  pattern(controls: C, photo: Size): GraphNode
+  pattern(controls: C, scene: EffectScene): GraphNode
   /** The field that is tinted and mixed. */
-  shape(controls: C, photo: Size): GraphNode
+  shape(controls: C, scene: EffectScene): GraphNode
 }

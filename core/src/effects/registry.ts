@@ -1,10 +1,14 @@
 import { z } from 'zod'
 import { effectBase } from '../model/look'
 import type { EffectDefinition } from './effectDefinition'
+import { dust } from './dust/definition'
+import { fog } from './fog/definition'
+import { haze } from './haze/definition'
 import { rain } from './rain/definition'
+import { snow } from './snow/definition'
 
 /** All kinds of effect, in the order in which they are offered. */
-export const effectDefinitions = [rain] as unknown as readonly [EffectDefinition, ...EffectDefinition[]]
+export const effectDefinitions = [rain, snow, fog, haze, dust] as unknown as readonly [EffectDefinition, ...EffectDefinition[]]
 
 const [firstSchema, ...otherSchemas] = effectDefinitions.map(({ kind, controls }) =>
   z.strictObject({ ...effectBase, kind: z.literal(kind), controls }),

@@ -1,8 +1,10 @@
 import type { Operation } from '../graph/operation'
+import { airlight } from './airlight/airlight'
 import { brushMask } from './brushMask/brushMask'
 import { cloudMask } from './cloudMask/cloudMask'
 import { combineMasks } from './combineMasks/combineMasks'
 import { constantTones } from './constantTones/constantTones'
+import { discs } from './discs/discs'
 import { fadeTones } from './fadeTones/fadeTones'
 import { fieldAsMask } from './fieldAsMask/fieldAsMask'
 import { contrastBetween } from './followEdges/followEdges'
@@ -14,6 +16,7 @@ import { levels } from './levels/levels'
 import { luminosityMask } from './luminosityMask/luminosityMask'
 import { maskAsTones } from './maskAsTones/maskAsTones'
 import { mix } from './mix/mix'
+import { joinFields, scaleField } from './joinFields/joinFields'
 import { layerMix } from './mixLayer/layerMix'
 import { mixLayer } from './mixLayer/mixLayer'
 import { morphology } from './morphology/morphology'
@@ -25,6 +28,7 @@ import { bandMask } from './shapeMasks/bandMask'
 import { ellipseMask } from './shapeMasks/ellipseMask'
 import { frameMask } from './shapeMasks/frameMask'
 import { lineMask } from './shapeMasks/lineMask'
+import { distanceFromCodes, groundDistance } from './sceneDistance/sceneDistance'
 import { similarMask } from './similarMask/similarMask'
 import { streaks } from './streaks/streaks'
 import { sumFields } from './sumFields/sumFields'
@@ -34,6 +38,12 @@ const operations = [
   photo,
   constantTones,
   streaks,
+  discs,
+  distanceFromCodes,
+  groundDistance,
+  airlight,
+  joinFields,
+  scaleField,
   sumFields,
   gaussianBlur,
   motionBlur,

@@ -46,7 +46,7 @@ export function sceneGraph(source: PictureSource, look: Look = { kind: 'result' 
   if (look.step === 'where') return maskPicture(whereNode(owner.where, context))
   if (look.step === 'mix') return builder.resultUpTo(owner)
   if (!isEffect(owner)) return aloneNode(builder, owner, context, false)
-  if (look.step === 'pattern') return onBlack(definitionOf(owner.kind).pattern(owner.controls, source.photo), WHITE)
+  if (look.step === 'pattern') return onBlack(definitionOf(owner.kind).pattern(owner.controls, builder.scene), WHITE)
   if (look.step === 'shape') return onBlack(builder.field(owner), WHITE)
   return aloneNode(builder, owner, context, false)
 }

@@ -3,7 +3,8 @@ import { definitionOf, type Effect } from '../effects/registry'
 import type { GraphNode } from '../graph/node'
 import type { MaskContext } from '../masks/maskDefinition'
 import { whereNode } from '../masks/whereNode'
-import { depthCode } from '../model/depth'
+import type { EffectScene } from '../effects/effectDefinition'
+import type { DepthPicture } from '../model/depth'
 import type { Group } from '../model/look'
 import { noMarks } from '../model/marks'
 import { constantTonesNode } from '../operations/constantTones/constantTones'
@@ -12,8 +13,8 @@ import { mixNode, type MixParameters } from '../operations/mix/mix'
 import { layerMixNode } from '../operations/mixLayer/layerMix'
 import { mixLayerNode } from '../operations/mixLayer/mixLayer'
 import { photoNode } from '../operations/photo/photo'
-import type { Size } from '../planes/grid'
 import { colourOf, insideOfGroup, isEffect, type Owner, type PictureSource } from './pictureSource'
+import { depthPictureSource, distanceNode } from './sceneDepth'
 
 const BLACK: Rgb = [0, 0, 0]
 
@@ -23,16 +24,16 @@ interface Exaggerated {
   readonly times: number
 }
 
-/** Fields by the controls that they come from: an effect that did not change keeps its field as it is. */
-const fields = new WeakMap<object, { readonly size: string; readonly node: GraphNode }>()
+/** Fields by the controls and the scene that they come from: an effect that did not change keeps its field as it is. */
+const fields = new WeakMap<object, { readonly from: string; readonly node: GraphNode }>()
 
-function shapedField({ kind, controls }: Effect, photo: Size): GraphNode {
-  const size = `${kind} ${photo.width} ${photo.height}`
+function shapedField({ kind, controls }: Effect, scene: EffectScene, depth: DepthPicture | null): GraphNode {
+  const from = JSON.stringify([kind, scene.width, scene.height, scene.marks, depth])
   const known = fields.get(controls)
-  if (known?.size === size) return known.node
-  const node = definitionOf(kind).shape(controls, photo)
+  if (known?.from === from) return known.node
+  const node = definitionOf(kind).shape(controls, scene)
   // Only a frozen object, such as those of the history, is sure to stay as it is.
-  if (Object.isFrozen(controls)) fields.set(controls, { size, node })
+  if (Object.isFrozen(controls)) fields.set(controls, { from, node })
   return node
 }
 
@@ -70,9 +71,22 @@ export class StackBuilder {
     return this.context(owner, this.beneath(owner))
   }
 
+  /** What patterns may know of the scene. */
+  get scene(): EffectScene {
+    const { photo, marks = noMarks, depth } = this.source
+    return {
+      width: photo.width,
+      height: photo.height,
+      marks,
+      get distance() {
+        return distanceNode(photo, marks, depth)
+      },
+    }
+  }
+
   /** The shaped pattern of an effect. */
   field(effect: Effect): GraphNode {
-    return shapedField(effect, this.source.photo)
+    return shapedField(effect, this.scene, this.source.depth ?? null)
   }
 
   colour(effect: Effect): Rgb {
@@ -167,7 +181,7 @@ export class StackBuilder {
       picture,
       beneath,
       marks: source.marks ?? noMarks,
-      depth: source.depth ? { node: photoNode(source.depth.picture.id), codeAt: (metres) => depthCode(source.depth!, metres) } : undefined,
+      depth: source.depth ? depthPictureSource(source.depth) : undefined,
       get own() {
         return ownTones()
       },

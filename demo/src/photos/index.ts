@@ -1,9 +1,10 @@
 import type { PhotoDefinition } from '../photo'
 import { ferryQuay } from './ferryQuay/scene'
 import { headlandPhoto } from './headland/scene'
+import { pineInlet } from './pineInlet/scene'
 
 /** All sample photos, in the order of the Shelf. */
-export const photos: readonly PhotoDefinition[] = [ferryQuay, headlandPhoto]
+export const photos: readonly PhotoDefinition[] = [ferryQuay, headlandPhoto, pineInlet]
 
 /** @throws Error if there is no such photo */
 export function photoNamed(name: string): PhotoDefinition {

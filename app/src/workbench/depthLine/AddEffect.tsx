@@ -16,12 +16,12 @@ import { placeLabels } from './places'
 
 interface AddEffectProps {
   readonly pool: RenderPool
-  readonly photo: PictureSource['photo']
+  readonly source: PictureSource
   readonly place: DepthPlace
 }
 
 /** The plus of one place of the depth line: offers what can be added there, each as a picture. */
-export function AddEffect({ pool, photo, place }: AddEffectProps) {
+export function AddEffect({ pool, source, place }: AddEffectProps) {
   const [anchor, setAnchor] = useState<HTMLElement>()
   const { setNodeRef } = useSortable({ id: place, disabled: { draggable: true } })
   const label = `Add an effect: ${placeLabels[place]}`
@@ -43,24 +43,24 @@ export function AddEffect({ pool, photo, place }: AddEffectProps) {
         anchorOrigin={{ vertical: 'top', horizontal: 'center' }}
         transformOrigin={{ vertical: 'bottom', horizontal: 'center' }}
       >
-        <Offers pool={pool} photo={photo} place={place} onTaken={() => setAnchor(undefined)} />
+        <Offers pool={pool} source={source} place={place} onTaken={() => setAnchor(undefined)} />
       </Popover>
     </Box>
   )
 }
 
-function Offers({ pool, photo, place, onTaken }: AddEffectProps & { onTaken(): void }) {
-  const offers = useMemo(
-    () =>
-      effectDefinitions.flatMap(({ kind, label, startingLooks }) =>
-        startingLooks.map((look) => {
-          const effect = newEffect(photo, { kind, look: look.name, place, id: 'offer' })
-          const node = sceneGraph({ photo, effects: [effect] }, { kind: 'alone', effectId: 'offer' })
-          return { kind, label, name: look.name, node }
-        }),
-      ),
-    [photo, place],
-  )
+function Offers({ pool, source, place, onTaken }: AddEffectProps & { onTaken(): void }) {
+  const { photo, marks, depth } = source
+  const offers = useMemo(() => {
+    const scene = { photo, ...(marks ? { marks } : {}), depth: depth ?? null }
+    return effectDefinitions.map(({ kind, label, shownPart, startingLooks }) => {
+      const looks = startingLooks.map(({ name }) => {
+        const effect = newEffect(photo, { kind, look: name, place, id: 'offer' })
+        return { name, node: sceneGraph({ ...scene, effects: [effect] }, { kind: 'alone', effectId: 'offer' }) }
+      })
+      return { kind, label, shownPart, looks }
+    })
+  }, [photo, marks, depth, place])
   const take = (kind: string, look: string) => {
     const effect = newEffect(photo, { kind, look, place, id: crypto.randomUUID() })
     useScene.getState().change(`Add ${look}`, (scene) => insertEffect(scene, effect))
@@ -68,27 +68,29 @@ function Offers({ pool, photo, place, onTaken }: AddEffectProps & { onTaken(): v
     onTaken()
   }
   return (
-    <Box sx={{ p: 4, width: 372 }}>
-      <Box component="h2" sx={{ m: 0, mb: 3, fontSize: 13 }}>
+    <Box sx={{ p: 4, width: 560, maxHeight: 'min(620px, 78vh)', overflowY: 'auto' }}>
+      <Box component="h2" sx={{ m: 0, mb: 2, fontSize: 13 }}>
         {placeLabels[place]}: add
       </Box>
-      <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr', gap: 3 }}>
-        {offers.map(({ kind, label, name, node }) => (
-          <ButtonBase
-            key={`${kind} ${name}`}
-            onClick={() => take(kind, name)}
-            sx={{ display: 'block', textAlign: 'left', border: `1px solid ${ink.rule}`, '&:hover': { borderColor: ink.ink } }}
-          >
-            <LookPicture pool={pool} node={node} photo={photo} width={164} height={92} part={0.4} label="" />
-            <Box sx={{ px: 2, py: '5px' }}>
-              {name}{' '}
-              <Box component="span" sx={{ color: ink.secondary }}>
-                {label}
-              </Box>
-            </Box>
-          </ButtonBase>
-        ))}
-      </Box>
+      {offers.map(({ kind, label, shownPart, looks }) => (
+        <Box key={kind} role="group" aria-label={label} sx={{ borderTop: `1px solid ${ink.rule}`, pt: 2, pb: 3 }}>
+          <Box component="h3" sx={{ m: 0, mb: 2, fontSize: 13, fontWeight: 650 }}>
+            {label}
+          </Box>
+          <Box sx={{ display: 'grid', gridTemplateColumns: 'repeat(4, 1fr)', gap: 2 }}>
+            {looks.map(({ name, node }) => (
+              <ButtonBase
+                key={name}
+                onClick={() => take(kind, name)}
+                sx={{ display: 'block', textAlign: 'left', '&:hover': { outline: `1px solid ${ink.ink}`, outlineOffset: 2 } }}
+              >
+                <LookPicture pool={pool} node={node} photo={photo} width={124} height={78} part={shownPart} label="" />
+                <Box sx={{ pt: '4px', whiteSpace: 'nowrap', overflow: 'hidden', textOverflow: 'ellipsis' }}>{name}</Box>
+              </ButtonBase>
+            ))}
+          </Box>
+        </Box>
+      ))}
     </Box>
   )
 }

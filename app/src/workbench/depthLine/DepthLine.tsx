@@ -80,7 +80,7 @@ export function DepthLine({ pool, source }: DepthLineProps) {
                     cards
                   )
                 })}
-                <AddEffect pool={pool} photo={source.photo} place={place} />
+                <AddEffect pool={pool} source={source} place={place} />
               </Box>
             </Box>
           ))}

@@ -32,7 +32,7 @@ export function EffectCard({ pool, source, effect, width }: EffectCardProps) {
   const select = () => selectOwner(effect.id)
   const height = Math.round(width * 0.6)
   const node = sceneGraph(source, { kind: 'alone', effectId: effect.id })
-  const { label } = definitionOf(effect.kind)
+  const { label, shownPart } = definitionOf(effect.kind)
   const amount = effect.on ? `${Math.round(effect.mix.amount)} %` : 'off'
   return (
     <Box
@@ -71,7 +71,7 @@ export function EffectCard({ pool, source, effect, width }: EffectCardProps) {
           photo={source.photo}
           width={width}
           height={height}
-          part={0.4}
+          part={shownPart}
           label={`${label} alone, on black`}
         />
       </Box>

@@ -4,8 +4,9 @@ import OutlinedInput from '@mui/material/OutlinedInput'
 import { colourOf, hexFromRgb, noMarks, sceneGraph, type Effect, type PictureSource } from '@welkinar/core'
 import type { RenderPool } from '@welkinar/core/pool'
 import { useState } from 'react'
-import { HexColorPicker } from 'react-colorful'
+import { HexColorPicker, setNonce } from 'react-colorful'
 import { Choice } from '../../common/Choice'
+import { styleNonce } from '../../common/styleNonce'
 import { showProblem } from '../../common/notices'
 import { changeEffect } from '../../scene/sceneStore'
 import { startingEffect } from './startingControls'
@@ -15,6 +16,8 @@ interface ColourStepProps {
   readonly source: PictureSource
   readonly effect: Effect
 }
+
+if (styleNonce) setNonce(styleNonce)
 
 const BRIGHTEST_PART = 0.05
 const OWN = 'own'

@@ -20,14 +20,14 @@ export function FieldControls({ effect, step }: FieldControlsProps) {
   const { controls, dials } = definitionOf(effect.kind)
   const paths = Object.keys(effect.controls[step]).map((key) => `${step}.${key}`)
   const hasSeed = 'seed' in effect.controls[step]
+  const shown = paths.filter((path) => !dials.includes(path) && controlOf(schemaAt(controls, path)))
   return (
     <>
+      {shown.length === 0 && <Box sx={{ color: ink.secondary }}>The dials above steer all of this step.</Box>}
       <Box sx={twoColumns}>
-        {paths
-          .filter((path) => !dials.includes(path) && controlOf(schemaAt(controls, path)))
-          .map((path) => (
-            <SchemaControl key={path} effect={effect} path={path} />
-          ))}
+        {shown.map((path) => (
+          <SchemaControl key={path} effect={effect} path={path} />
+        ))}
       </Box>
       {hasSeed && (
         <Button variant="outlined" onClick={() => newSeed(effect)} sx={{ justifySelf: 'start' }}>

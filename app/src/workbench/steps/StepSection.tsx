@@ -16,14 +16,13 @@ interface StepSectionProps {
   readonly number: number
   readonly title: string
   readonly summary: string
+  /** Part of the photo's width that the small picture shows. */
+  readonly part: number
   readonly children: ReactNode
 }
 
-/** Patterns are seen close up, masks and results as a whole. */
-const partShown: Record<StepName, number> = { pattern: 0.22, shape: 0.22, colour: 0.22, where: 1, mix: 1 }
-
 /** One step of the selected effect: a live picture of its output, and its controls when it is open. */
-export function StepSection({ pool, source, ownerId, step, number, title, summary, children }: StepSectionProps) {
+export function StepSection({ pool, source, ownerId, step, number, title, summary, part, children }: StepSectionProps) {
   const open = useScene((state) => state.openStep === step)
   const section = useRef<HTMLElement>(null)
   useEffect(() => {
@@ -63,7 +62,7 @@ export function StepSection({ pool, source, ownerId, step, number, title, summar
             photo={source.photo}
             width={104}
             height={64}
-            part={partShown[step]}
+            part={part}
             label={`Output of ${title}`}
           />
           <Box sx={{ minWidth: 0 }}>

@@ -63,7 +63,8 @@ interface EffectStepsProps {
 function EffectSteps({ pool, source, effect }: EffectStepsProps) {
   const definition = definitionOf(effect.kind)
   const summary = definition.summary(effect.controls)
-  const shared = { pool, source, ownerId: effect.id }
+  // Specks are seen close up; what is large, the mask and the result as a whole.
+  const shared = { pool, source, ownerId: effect.id, part: definition.shownPart < 1 ? 0.55 * definition.shownPart : 1 }
   return (
     <>
       <Box sx={{ px: 4, pt: 4, pb: 3 }}>
@@ -94,7 +95,7 @@ function EffectSteps({ pool, source, effect }: EffectStepsProps) {
       <StepSection {...shared} step="colour" number={3} title="Colour" summary={colourSummary(effect, source)}>
         <ColourStep pool={pool} source={source} effect={effect} />
       </StepSection>
-      <SharedSteps {...shared} owner={effect} />
+      <SharedSteps pool={pool} source={source} owner={effect} />
     </>
   )
 }
@@ -107,7 +108,7 @@ function GroupSteps({ pool, source, group }: { readonly pool: RenderPool; readon
         <GroupHead group={group} source={source} />
         <AmountControl owner={group} />
       </Box>
-      <SharedSteps pool={pool} source={source} ownerId={group.id} owner={group} />
+      <SharedSteps pool={pool} source={source} owner={group} />
     </>
   )
 }
@@ -115,15 +116,15 @@ function GroupSteps({ pool, source, group }: { readonly pool: RenderPool; readon
 interface SharedStepsProps {
   readonly pool: RenderPool
   readonly source: PictureSource
-  readonly ownerId: string
   readonly owner: Owner
 }
 
-function SharedSteps({ owner, ...shared }: SharedStepsProps) {
+function SharedSteps({ owner, pool, source }: SharedStepsProps) {
+  const shared = { pool, source, ownerId: owner.id, part: 1 }
   return (
     <>
       <StepSection {...shared} step="where" number={4} title="Where" summary={whereSummary(owner.where)}>
-        <WhereStep pool={shared.pool} source={shared.source} owner={owner} />
+        <WhereStep pool={pool} source={source} owner={owner} />
       </StepSection>
       <StepSection {...shared} step="mix" number={5} title="Mix" summary={mixSummary(owner)}>
         <MixStep owner={owner} />

@@ -100,6 +100,7 @@ export const rain: EffectDefinition<'rain', RainControls> = {
   kind: 'rain',
   label: 'Rain',
   place: 'near',
+  shownPart: 0.4,
   controls,
   dials: ['pattern.density', 'shape.length', 'shape.angle', 'shape.windVariation', 'pattern.layers'],
   startingLooks,

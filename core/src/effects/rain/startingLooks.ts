@@ -1,5 +1,5 @@
-import type { LuminosityMask } from '../../masks/luminosity/definition'
 import type { StartingLook } from '../effectDefinition'
+import { sparesShadows } from '../sparesShadows'
 import type { RainControls } from './definition'
 
 type Layer = RainControls['pattern']['perLayer'][number]
@@ -8,26 +8,6 @@ const far: Layer = { drops: 240, size: 0.55, stretch: 0.5, brightness: 30, shift
 const middle: Layer = { drops: 100, size: 1, stretch: 1, brightness: 55, shiftX: 37, shiftY: 0 }
 const near: Layer = { drops: 26, size: 1.9, stretch: 2.1, brightness: 62, shiftX: -61, shiftY: 23 }
 const nearest: Layer = { drops: 4, size: 5, stretch: 4.2, brightness: 50, shiftX: 113, shiftY: -47 }
-
-/** Rain is seen where light falls through it; the deepest shadows keep most of it out. */
-const sparesShadows: LuminosityMask = {
-  id: 'shadows',
-  name: '',
-  kind: 'luminosity',
-  on: true,
-  join: 'keep',
-  invert: false,
-  strength: 100,
-  grow: 0,
-  edges: 0,
-  feather: 2,
-  tonesFrom: 'photo',
-  pinned: null,
-  channel: 'encodedLuma',
-  curve: 'range',
-  handles: [0.02, 0.22, 1, 1],
-  steepness: 0,
-}
 
 function look(
   name: string,

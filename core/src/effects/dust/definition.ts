@@ -1,0 +1,61 @@
+import { z } from 'zod'
+import { lengthControl, numberControl, percentControl } from '../../model/controls'
+import { discsNode } from '../../operations/discs/discs'
+import { levelsNode } from '../../operations/levels/levels'
+import { sumFieldsNode } from '../../operations/sumFields/sumFields'
+import type { Size } from '../../planes/grid'
+import type { EffectDefinition } from '../effectDefinition'
+import { startingLooks } from './startingLooks'
+
+const pattern = z.strictObject({
+  density: numberControl({ label: 'Density', unit: '', usual: [0, 100], hard: [0, 1000], step: 1, hint: 'Motes in the frame, in tens.' }),
+  size: lengthControl({ label: 'Size', usual: [2, 60], hard: [0.5, 600], step: 0.5, hint: 'Radius of a mote.' }),
+  sizeSpread: percentControl('Size spread'),
+  softness: percentControl('Softness'),
+  seed: numberControl({ label: 'Seed', unit: '', usual: [0, 9999], hard: [0, 2147483647], step: 1, whole: true }),
+})
+
+const shape = z.strictObject({
+  drift: lengthControl({ label: 'Drift', usual: [0, 60], hard: [0, 1500], step: 0.5, hint: 'Smear while the shutter is open.' }),
+  direction: numberControl({ label: 'Direction', unit: '°', usual: [-180, 180], hard: [-360, 360], step: 1 }),
+  gamma: numberControl({ label: 'Gamma', unit: '', usual: [0.3, 3], hard: [0.1, 10], step: 0.05 }),
+})
+
+const controls = z.strictObject({ pattern, shape })
+export type DustControls = z.infer<typeof controls>
+
+export const dust: EffectDefinition<'dust', DustControls> = {
+  kind: 'dust',
+  label: 'Dust',
+  place: 'lens',
+  shownPart: 0.6,
+  controls,
+  dials: ['pattern.density', 'pattern.size', 'pattern.sizeSpread', 'pattern.softness', 'shape.drift'],
+  startingLooks,
+  summary: ({ pattern, shape }) => ({
+    pattern: `motes of ${Math.round(pattern.size)} px, seed ${pattern.seed}`,
+    shape: shape.drift > 0 ? `drift ${Math.round(shape.drift)} px at ${Math.round(shape.direction)}°` : 'at rest',
+  }),
+  pattern: (controls, photo) => motes(controls, photo, 0),
+  shape: (controls, photo) => levelsNode(motes(controls, photo, controls.shape.drift), { black: 0, white: 1, gamma: controls.shape.gamma }),
+}
+
+/** Two depths of motes: a few large ones near the lens, more small ones behind. */
+function motes({ pattern, shape }: DustControls, photo: Size, drift: number) {
+  const layer = (index: number, size: number, share: number, brightness: number) =>
+    discsNode({
+      seed: pattern.seed * 16 + 5 * index + 11,
+      spacing: Math.sqrt((photo.width * photo.height) / Math.max(pattern.density * 10 * share, 0.01)),
+      radius: pattern.size * size,
+      radiusVariation: pattern.sizeSpread / 100 / 1.1,
+      softness: Math.max(0.05, pattern.softness / 100),
+      rim: 0.25,
+      length: drift * size,
+      angle: shape.direction,
+      brightness,
+      brightnessVariation: 0.85,
+      shiftX: 0,
+      shiftY: 0,
+    })
+  return sumFieldsNode([layer(0, 1, 0.25, 0.4), layer(1, 0.38, 0.75, 0.75)])
+}

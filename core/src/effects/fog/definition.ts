@@ -1,0 +1,94 @@
+import { z } from 'zod'
+import type { GraphNode } from '../../graph/node'
+import { angleControl, lengthControl, numberControl, percentControl } from '../../model/controls'
+import { airlightNode } from '../../operations/airlight/airlight'
+import { cloudMaskNode } from '../../operations/cloudMask/cloudMask'
+import { joinFieldsNode, scaleFieldNode } from '../../operations/joinFields/joinFields'
+import { METEOROLOGICAL_RANGE } from '../../colour/visibility'
+import type { EffectDefinition, EffectScene } from '../effectDefinition'
+import { groundControls, groundProfile } from '../groundProfile'
+import { startingLooks } from './startingLooks'
+
+const pattern = z.strictObject({
+  density: percentControl('Density', 'How much one bank of fog hides where it is thickest.'),
+  layers: numberControl({
+    label: 'Banks',
+    unit: '',
+    usual: [1, 4],
+    hard: [1, 4],
+    step: 1,
+    whole: true,
+    hint: 'One behind the other, each with a cloud of its own.',
+  }),
+  scale: lengthControl({ label: 'Scale', usual: [100, 3000], hard: [10, 100000], step: 10, hint: 'Size of the largest wisps.' }),
+  stretch: numberControl({ label: 'Stretch', unit: '×', usual: [0.5, 8], hard: [0.1, 50], step: 0.1 }),
+  turn: angleControl('Turn'),
+  octaves: numberControl({ label: 'Fineness', unit: '', usual: [1, 8], hard: [1, 10], step: 1, whole: true }),
+  contrast: percentControl('Contrast', 'At 0 a smooth veil, at 100 torn wisps.'),
+  seed: numberControl({ label: 'Seed', unit: '', usual: [0, 9999], hard: [0, 2147483647], step: 1, whole: true }),
+})
+
+const shape = z.strictObject({
+  ...groundControls,
+  sight: numberControl({
+    label: 'Sight',
+    unit: 'm',
+    usual: [20, 2000],
+    hard: [1, 100000],
+    step: 10,
+    hint: 'How far one can see through it; near things stay clear.',
+  }),
+  byDistance: percentControl('By distance', 'How much the distance decides: at 0 it lies over near and far alike.'),
+})
+
+const controls = z.strictObject({ pattern, shape })
+export type FogControls = z.infer<typeof controls>
+
+export const fog: EffectDefinition<'fog', FogControls> = {
+  kind: 'fog',
+  label: 'Fog',
+  place: 'middle',
+  shownPart: 1,
+  controls,
+  dials: ['pattern.density', 'pattern.scale', 'pattern.stretch', 'shape.height', 'shape.sight'],
+  startingLooks,
+  summary: ({ pattern, shape }) => ({
+    pattern: `${pattern.layers} ${pattern.layers === 1 ? 'bank' : 'banks'}, seed ${pattern.seed}`,
+    shape: `one can see ${Math.round(shape.sight)} m`,
+  }),
+  pattern: ({ pattern }) => banks(pattern),
+  shape: ({ pattern, shape }, scene) => {
+    const parts = [banks(pattern), groundProfile(shape, scene)]
+    if (shape.byDistance > 0) parts.push(thickness(shape, scene))
+    return joinFieldsNode(parts, 'product')
+  },
+}
+
+/** Banks one behind the other. Each has a seed, a size and an angle of its own, so that no two show the same cloud. */
+function banks({ density, layers, scale, stretch, turn, octaves, contrast, seed }: FogControls['pattern']): GraphNode {
+  const half = 0.62 - 0.46 * (contrast / 100)
+  const each = Array.from({ length: layers }, (_, index) => {
+    const cloud = cloudMaskNode({
+      scale: scale * (1 + 0.37 * index),
+      stretch,
+      turn: turn + 7 * index,
+      offsetX: 0,
+      offsetY: 0,
+      octaves,
+      seed: seed * 16 + 37 * index,
+      low: 0.44 - half,
+      high: 0.44 + half,
+    })
+    return scaleFieldNode(cloud, (density / 100) * (1 - 0.16 * index))
+  })
+  return joinFieldsNode(each, 'screen')
+}
+
+/** What the air adds over the distance, beside a veil over near and far alike, as far as the distance does not decide. */
+function thickness({ sight, byDistance }: FogControls['shape'], scene: EffectScene): GraphNode {
+  const air = airlightNode(scene.distance, { extinction: METEOROLOGICAL_RANGE / sight, start: 0 })
+  if (byDistance >= 100) return air
+  // Extinction without end is a veil that is everywhere.
+  const everywhere = airlightNode(scene.distance, { extinction: 1, start: -1e6 })
+  return joinFieldsNode([scaleFieldNode(everywhere, 1 - byDistance / 100), air], 'screen')
+}

@@ -1,0 +1,26 @@
+import type { GraphNode } from '../graph/node'
+import { percentControl } from '../model/controls'
+import { fieldAsMaskNode } from '../operations/fieldAsMask/fieldAsMask'
+import { lineMaskNode } from '../operations/shapeMasks/lineMask'
+import type { EffectScene } from './effectDefinition'
+
+/** How high something lies over the horizon, and how it ends above. */
+export const groundControls = {
+  height: percentControl('Height', 'How high over the horizon it reaches, as part of the photo’s height.'),
+  fallOff: percentControl('Fall-off', 'How gradually it ends above.'),
+}
+
+interface Ground {
+  readonly height: number
+  readonly fallOff: number
+}
+
+/** 1 on the ground, falling to 0 about a height above the horizon mark, or above the middle of the photo without one. */
+export function groundProfile({ height, fallOff }: Ground, scene: EffectScene): GraphNode {
+  const level = scene.marks.horizon ?? { y: scene.height / 2, turn: 0 }
+  const soft = Math.max(0.02, fallOff / 100) * scene.height
+  const top = level.y - (height / 100) * scene.height
+  const radians = (level.turn * Math.PI) / 180
+  const [x, dx, dy] = [scene.width / 2, (soft / 2) * Math.sin(radians), (soft / 2) * Math.cos(radians)]
+  return fieldAsMaskNode(lineMaskNode({ x: x + dx, y: top + dy, toX: x - dx, toY: top - dy }))
+}

@@ -1,0 +1,72 @@
+import { z } from 'zod'
+import { METEOROLOGICAL_RANGE } from '../../colour/visibility'
+import { numberControl, percentControl } from '../../model/controls'
+import { airlightNode } from '../../operations/airlight/airlight'
+import { cloudMaskNode } from '../../operations/cloudMask/cloudMask'
+import { joinFieldsNode, scaleFieldNode } from '../../operations/joinFields/joinFields'
+import { levelsNode } from '../../operations/levels/levels'
+import type { EffectDefinition, EffectScene } from '../effectDefinition'
+import { groundControls, groundProfile } from '../groundProfile'
+import { startingLooks } from './startingLooks'
+
+const pattern = z.strictObject({
+  visibility: numberControl({
+    label: 'Visibility',
+    unit: 'm',
+    usual: [100, 20000],
+    hard: [1, 1000000],
+    step: 50,
+    hint: 'Where a contrast has fallen to 5 %: fog below 1 km, mist up to 5 km.',
+  }),
+  start: numberControl({ label: 'Clear up to', unit: 'm', usual: [0, 500], hard: [0, 100000], step: 1 }),
+})
+
+const shape = z.strictObject({
+  ...groundControls,
+  unevenness: percentControl('Unevenness', 'How much slow banks of air thin it out.'),
+  gamma: numberControl({ label: 'Gamma', unit: '', usual: [0.3, 3], hard: [0.1, 10], step: 0.05 }),
+})
+
+const controls = z.strictObject({ pattern, shape })
+export type HazeControls = z.infer<typeof controls>
+
+export const haze: EffectDefinition<'haze', HazeControls> = {
+  kind: 'haze',
+  label: 'Haze',
+  place: 'far',
+  shownPart: 1,
+  controls,
+  dials: ['pattern.visibility', 'pattern.start', 'shape.height', 'shape.unevenness'],
+  startingLooks,
+  summary: ({ pattern, shape }) => ({
+    pattern: visibilityInWords(pattern.visibility),
+    shape: shape.unevenness > 0 ? `uneven by ${Math.round(shape.unevenness)} %` : 'even',
+  }),
+  pattern: ({ pattern }, scene) => air(pattern, scene),
+  shape: ({ pattern, shape }, scene) => {
+    const parts = [air(pattern, scene), groundProfile(shape, scene)]
+    if (shape.unevenness > 0) parts.push(banksOfAir(shape.unevenness / 100, scene))
+    const field = joinFieldsNode(parts, 'product')
+    return levelsNode(field, { black: 0, white: 1, gamma: shape.gamma })
+  },
+}
+
+/** Aerial perspective: photo t + air (1 - t), t = e^(-extinction distance); the field is 1 - t. Koschmieder 1924 (from memory). */
+function air({ visibility, start }: HazeControls['pattern'], scene: EffectScene) {
+  return airlightNode(scene.distance, { extinction: METEOROLOGICAL_RANGE / visibility, start })
+}
+
+/** 1 where the air is thick, less where a slow cloud thins it. */
+function banksOfAir(unevenness: number, scene: EffectScene) {
+  const scale = 0.5 * scene.width
+  const cloud = cloudMaskNode({ scale, stretch: 3, turn: 0, offsetX: 0, offsetY: 0, octaves: 4, seed: 23, low: 0.1, high: 0.8 })
+  const everywhere = airlightNode(scene.distance, { extinction: 1, start: -1e6 })
+  return joinFieldsNode([scaleFieldNode(everywhere, 1 - unevenness), cloud], 'screen')
+}
+
+/** Classes of visibility as forecasts use them: fog below 1 km, mist to 5 km (WMO; from memory). */
+function visibilityInWords(metres: number): string {
+  const seen = metres < 1000 ? `${Math.round(metres)} m` : `${(metres / 1000).toFixed(metres < 10000 ? 1 : 0)} km`
+  const kind = metres < 1000 ? 'fog' : metres < 5000 ? 'mist' : metres < 20000 ? 'haze' : 'clear air'
+  return `${kind}: one can see ${seen}`
+}

@@ -1,0 +1,145 @@
+import { z } from 'zod'
+import type { GraphNode } from '../../graph/node'
+import { lengthControl, numberControl, percentControl } from '../../model/controls'
+import { discsNode } from '../../operations/discs/discs'
+import { levelsNode } from '../../operations/levels/levels'
+import { streaksNode } from '../../operations/streaks/streaks'
+import { sumFieldsNode } from '../../operations/sumFields/sumFields'
+import type { Size } from '../../planes/grid'
+import type { EffectDefinition } from '../effectDefinition'
+import { startingLooks } from './startingLooks'
+
+const pattern = z.strictObject({
+  density: numberControl({
+    label: 'Density',
+    unit: '',
+    usual: [0, 100],
+    hard: [0, 400],
+    step: 1,
+    hint: 'Hundreds of flakes in the frame, in the middle distance.',
+  }),
+  flakeSize: lengthControl({
+    label: 'Flake size',
+    usual: [0.5, 8],
+    hard: [0.2, 100],
+    step: 0.1,
+    hint: 'Radius of a flake in the middle distance.',
+  }),
+  layers: numberControl({
+    label: 'Depth layers',
+    unit: '',
+    usual: [1, 4],
+    hard: [1, 4],
+    step: 1,
+    whole: true,
+    hint: 'Far snow, two of flakes, and large ones out of focus before the lens.',
+  }),
+  focus: percentControl('Out of focus', 'How much larger and softer the nearest flakes are.'),
+  sizeVariation: percentControl('Uneven size'),
+  seed: numberControl({ label: 'Seed', unit: '', usual: [0, 9999], hard: [0, 2147483647], step: 1, whole: true }),
+})
+
+const shape = z.strictObject({
+  wind: numberControl({
+    label: 'Wind',
+    unit: '°',
+    usual: [-80, 80],
+    hard: [-90, 90],
+    step: 1,
+    hint: '0 falls straight down; above 0 the wind blows from the left.',
+  }),
+  drift: percentControl('Drift', 'How far single flakes stray from the common way.'),
+  length: lengthControl({
+    label: 'Motion',
+    usual: [0, 60],
+    hard: [0, 1500],
+    step: 0.5,
+    hint: 'Smear of a flake in the middle distance while the shutter is open.',
+  }),
+  black: percentControl('Black point'),
+  white: numberControl({ label: 'White point', unit: '%', usual: [1, 150], hard: [1, 400], step: 1 }),
+  gamma: numberControl({ label: 'Gamma', unit: '', usual: [0.3, 3], hard: [0.1, 10], step: 0.05 }),
+})
+
+const controls = z.strictObject({ pattern, shape })
+export type SnowControls = z.infer<typeof controls>
+
+/** Size, number, brightness of a layer against the middle distance. */
+const flakeLayers = [
+  { size: 0.42, drops: 5, brightness: 0.5 },
+  { size: 1, drops: 1, brightness: 0.85 },
+  { size: 1.9, drops: 0.24, brightness: 0.95 },
+] as const
+
+const GREATEST_BEND = 24
+
+export const snow: EffectDefinition<'snow', SnowControls> = {
+  kind: 'snow',
+  label: 'Snow',
+  place: 'near',
+  shownPart: 0.4,
+  controls,
+  dials: ['pattern.density', 'pattern.flakeSize', 'shape.wind', 'shape.drift', 'pattern.focus'],
+  startingLooks,
+  summary: ({ pattern, shape }) => ({
+    pattern: `flakes in ${pattern.layers} ${pattern.layers === 1 ? 'layer' : 'layers'}, seed ${pattern.seed}`,
+    shape:
+      shape.length > 0
+        ? `smear ${Math.round(shape.length)} px, wind ${Math.round(shape.wind)}°`
+        : `no motion, wind ${Math.round(shape.wind)}°`,
+  }),
+  pattern: (controls, photo) => flakes(controls, photo, 0),
+  shape: (controls, photo) => {
+    const { black, white, gamma } = controls.shape
+    return levelsNode(flakes(controls, photo, controls.shape.length), { black: black / 100, white: white / 100, gamma })
+  },
+}
+
+/** All layers, each with its own seed: fine far snow and flakes as soft specks, the nearest as discs. */
+function flakes({ pattern, shape }: SnowControls, photo: Size, length: number): GraphNode {
+  const angle = 90 - shape.wind
+  const spacingFor = (part: number): number => Math.sqrt((photo.width * photo.height) / Math.max(pattern.density * 100 * part, 0.01))
+  const layers = flakeLayers.slice(0, pattern.layers).map(({ size, drops, brightness }, index) =>
+    streaksNode({
+      seed: pattern.seed * 16 + 7 * index + 3,
+      spacing: spacingFor(drops),
+      // A soft speck is as wide as a disc of twice its standard deviation.
+      sigma: (pattern.flakeSize * size) / 2,
+      blur: 0,
+      length: Math.max(length * size, 0.2 * pattern.flakeSize * size),
+      lengthVariation: 0.4 * (pattern.sizeVariation / 100),
+      taper: 0.1,
+      angle,
+      bend: (GREATEST_BEND * shape.drift) / 100,
+      gustScale: Math.max(60, pattern.flakeSize * 40) * size,
+      // A flake that moves spreads its light along the way.
+      brightness: brightness * Math.max(0.3, (2 * pattern.flakeSize) / (2 * pattern.flakeSize + 0.5 * length)),
+      brightnessVariation: 0.3 + 0.6 * (pattern.sizeVariation / 100),
+      shiftX: 41 * index,
+      shiftY: -23 * index,
+      turn: 0,
+      centreX: photo.width / 2,
+      centreY: photo.height / 2,
+    }),
+  )
+  return sumFieldsNode(pattern.layers > 3 ? [...layers, nearestFlakes({ pattern, shape }, spacingFor(0.014), length, angle)] : layers)
+}
+
+/** A few flakes before the lens, out of focus: large, faint, with a soft rim. */
+function nearestFlakes({ pattern }: SnowControls, spacing: number, length: number, angle: number): GraphNode {
+  const focus = pattern.focus / 100
+  return discsNode({
+    seed: pattern.seed * 16 + 29,
+    spacing,
+    radius: pattern.flakeSize * (2.4 + 8 * focus),
+    radiusVariation: 0.25 + 0.4 * (pattern.sizeVariation / 100),
+    softness: 0.75 - 0.35 * focus,
+    rim: 0.3 * focus,
+    length: length * 2.6,
+    angle,
+    brightness: 0.8 - 0.55 * focus,
+    brightnessVariation: 0.6,
+    shiftX: 0,
+    shiftY: 0,
+  })
+}

@@ -1,0 +1,30 @@
+import type { StartingLook } from '../effectDefinition'
+import { sparesShadows } from '../sparesShadows'
+import type { SnowControls } from './definition'
+
+function look(
+  name: string,
+  amount: number,
+  pattern: Partial<SnowControls['pattern']>,
+  shape: Partial<SnowControls['shape']>,
+): StartingLook<SnowControls> {
+  return {
+    name,
+    controls: {
+      pattern: { density: 22, flakeSize: 2.6, layers: 4, focus: 55, sizeVariation: 60, seed: 318, ...pattern },
+      shape: { wind: 12, drift: 45, length: 3, black: 2, white: 85, gamma: 1, ...shape },
+    },
+    colour: { tint: '#f4f7fb', light: null },
+    // Snow is bright by itself: it is seen before the dark too.
+    where: { masks: [{ ...sparesShadows, handles: [0, 0.1, 1, 1] }], hold: 45 },
+    mix: { mode: 'screen', amount, linear: false },
+  }
+}
+
+/** Lengths for 6 megapixels. Larger and rounder specks than rain, little motion, three depths: common practice, no source. */
+export const startingLooks: readonly StartingLook<SnowControls>[] = [
+  look('Quiet snowfall', 92, { density: 26, flakeSize: 3 }, {}),
+  look('First flakes', 92, { density: 7, flakeSize: 3.2, layers: 3, seed: 41 }, { wind: 4, drift: 60, length: 1 }),
+  look('Thick flakes', 90, { density: 34, flakeSize: 4.2, focus: 70, seed: 977 }, { wind: 9, drift: 40, length: 5 }),
+  look('Snowstorm', 84, { density: 66, flakeSize: 2, focus: 40, sizeVariation: 80, seed: 1503 }, { wind: 56, drift: 34, length: 16 }),
+]

@@ -1,0 +1,9 @@
+import type { EffectScene } from '../src/effects/effectDefinition'
+import { noMarks, type SceneMarks } from '../src/model/marks'
+import type { Size } from '../src/planes/grid'
+import { distanceNode } from '../src/render/sceneDepth'
+
+/** A scene of a size without depth picture, for looking at patterns alone. */
+export function effectScene({ width, height }: Size, marks: SceneMarks = noMarks): EffectScene {
+  return { width, height, marks, distance: distanceNode({ width, height }, marks, null) }
+}

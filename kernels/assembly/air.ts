@@ -1,0 +1,65 @@
+import { exp2, splat } from './math'
+
+/**
+ * Distances in metres from codes 0-1 of a depth picture. `nearCode` is the code of what is near (1 or 0); equal steps are equal steps of the
+ * distance, or of its inverse.
+ */
+export function distanceFromCodes(codes: usize, count: i32, nearIsWhite: bool, near: f32, far: f32, inverse: bool, out: usize): void {
+  const bytes = (<usize>count) << 2
+  const a = splat(inverse ? <f32>1.0 / near : near)
+  const b = splat(inverse ? <f32>1.0 / far : far)
+  for (let i: usize = 0; i < bytes; i += 16) {
+    const code = f32x4.pmin(splat(1), f32x4.pmax(splat(0), v128.load(codes + i)))
+    const t = nearIsWhite ? f32x4.sub(splat(1), code) : code
+    const v = f32x4.add(a, f32x4.mul(t, f32x4.sub(b, a)))
+    v128.store(out + i, inverse ? f32x4.div(splat(1), f32x4.pmax(v, splat(1e-6))) : v)
+  }
+}
+
+/**
+ * Distances in metres of level ground under a camera: `heightInPixels` (camera height in metres times focal length in px) over the px below the
+ * horizon; at most `far`, which is also what lies above it.
+ */
+export function groundDistance(
+  out: usize, x0: i32, y0: i32, width: i32, height: i32, pitchX: f32, pitchY: f32,
+  px: f32, py: f32, nx: f32, ny: f32, heightInPixels: f32, far: f32,
+): void {
+  for (let y = 0; y < height; y++) {
+    const away = ((<f32>(y0 + y) + 0.5) * pitchY - py) * ny
+    const row = out + ((<usize>(y * width)) << 2)
+    for (let x = 0; x < width; x += 4) {
+      const columns = f32x4.convert_i32x4_s(i32x4.add(i32x4.splat(x0 + x), i32x4(0, 1, 2, 3)))
+      const offset = f32x4.sub(f32x4.mul(f32x4.add(columns, splat(0.5)), splat(pitchX)), splat(px))
+      const below = f32x4.add(f32x4.mul(offset, splat(nx)), splat(away))
+      const distance = f32x4.div(splat(heightInPixels), f32x4.pmax(below, splat(1e-3)))
+      v128.store(row + ((<usize>x) << 2), f32x4.pmin(splat(far), distance))
+    }
+  }
+}
+
+/** What air adds along a distance: 1 - exp(-extinction (d - start)), 0 up to `start`; extinction in 1/m. Koschmieder 1924. */
+export function airlight(distance: usize, count: i32, extinction: f32, start: f32, out: usize): void {
+  const bytes = (<usize>count) << 2
+  const k = splat(-extinction * <f32>1.4426950408889634)
+  for (let i: usize = 0; i < bytes; i += 16) {
+    const d = f32x4.pmax(splat(0), f32x4.sub(v128.load(distance + i), splat(start)))
+    v128.store(out + i, f32x4.sub(splat(1), exp2(f32x4.mul(k, d))))
+  }
+}
+
+/** 1 - (1 - a) (1 - b), or a b. `out` may be one of them. */
+export function joinFields(a: usize, b: usize, count: i32, product: bool, out: usize): void {
+  const bytes = (<usize>count) << 2
+  for (let i: usize = 0; i < bytes; i += 16) {
+    const x = v128.load(a + i)
+    const y = v128.load(b + i)
+    const both = f32x4.mul(x, y)
+    v128.store(out + i, product ? both : f32x4.sub(f32x4.add(x, y), both))
+  }
+}
+
+/** a plane times a factor. */
+export function scalePlane(src: usize, count: i32, factor: f32, out: usize): void {
+  const bytes = (<usize>count) << 2
+  for (let i: usize = 0; i < bytes; i += 16) v128.store(out + i, f32x4.mul(v128.load(src + i), splat(factor)))
+}

@@ -1,0 +1,60 @@
+import type { Browser, Page } from 'playwright-core'
+import { effectDefinitions } from '@welkinar/core'
+import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import { canvasPixel, launch, settled, shelfReady, visit } from './support/browser'
+
+describe('weather of every kind', () => {
+  let browser: Browser
+  let page: Page
+  let complaints: string[]
+  beforeAll(async () => {
+    browser = await launch()
+    const visited = await visit(browser)
+    page = visited.page
+    complaints = visited.complaints
+    await shelfReady(page)
+    await page.getByRole('link', { name: 'Open Low sun, passing shower' }).click()
+    await settled(page)
+  })
+  afterAll(() => browser.close())
+
+  const row = async () => {
+    await settled(page)
+    return Promise.all(Array.from({ length: 40 }, (_, i) => canvasPixel(page, 0.12 + 0.019 * i, 0.6)))
+  }
+
+  it.each(effectDefinitions.map(({ label, kind, startingLooks }) => [label, kind, startingLooks[0]!.name] as const))(
+    '%s is added, shows all its steps, and is undone',
+    async (label, _kind, look) => {
+      const before = await row()
+      await page.getByRole('button', { name: 'Add an effect: Near' }).click()
+      await page.getByRole('group', { name: label, exact: true }).getByRole('button', { name: look, exact: true }).click()
+      await page.getByRole('heading', { name: label, exact: true }).waitFor()
+      await expect.poll(row).not.toEqual(before)
+      for (const step of ['Pattern', 'Shape', 'Colour', 'Where', 'Mix']) {
+        const header = page.getByRole('button', { name: new RegExp(`\\d${step}`) })
+        if ((await header.getAttribute('aria-expanded')) === 'false') await header.click()
+        await page.getByRole('region', { name: step }).waitFor()
+      }
+      await page.keyboard.press('Control+z')
+      await expect.poll(row).toEqual(before)
+    },
+  )
+
+  it('haze hides the far and leaves the near, by the depth of the scene', async () => {
+    const at = async (x: number, y: number) => {
+      await settled(page)
+      return (await canvasPixel(page, x, y))[0]!
+    }
+    // The headland, a hundred metres away, and the rock at the camera's feet.
+    const [far, near] = [await at(0.2, 0.45), await at(0.12, 0.78)]
+    await page.getByRole('button', { name: 'Add an effect: Far' }).click()
+    await page.getByRole('button', { name: 'Golden haze', exact: true }).click()
+    await expect.poll(() => at(0.2, 0.45)).toBeGreaterThan(far + 40)
+    expect((await at(0.12, 0.78)) - near).toBeLessThan(30)
+  })
+
+  it('complained about nothing', () => {
+    expect(complaints).toEqual([])
+  })
+})
