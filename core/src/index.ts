@@ -8,7 +8,17 @@ export type { EffectDefinition } from './effects/effectDefinition'
 export type { GraphNode } from './graph/node'
 export { HISTOGRAM_BINS } from './measure/measurements'
 export { controlOf, hardRange, schemaAt, type NumberControl } from './model/controls'
-export { depthPlaces, groupSchema, mixSchema, whereSchema, type DepthPlace, type Group, type Mix, type Where } from './model/look'
+export {
+  colourSchema,
+  depthPlaces,
+  groupSchema,
+  mixSchema,
+  whereSchema,
+  type DepthPlace,
+  type Group,
+  type Mix,
+  type Where,
+} from './model/look'
 export { marksFor, parseMarks, type MarksFile } from './model/marksFile'
 export { parseRecipe, RECIPE_VERSION, stackFor, type Recipe } from './model/recipe'
 export { emptyStack, fitStack, withNewIds, type PinnedState, type Stack } from './model/stack'

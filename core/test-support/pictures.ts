@@ -93,3 +93,15 @@ export function renderAll(
   }
   return { width: rect.width, height: rect.height, pixels }
 }
+
+/** A picture rendered by an evaluator that knows nothing yet, and that leaves nothing behind in the kernels' memory. */
+export function renderFresh(
+  kernels: Kernels,
+  photos: readonly PhotoData[],
+  ...args: Parameters<typeof renderAll> extends [Evaluator, ...infer R] ? R : never
+): Rendered {
+  const evaluator = evaluatorFor(kernels, ...photos)
+  const rendered = renderAll(evaluator, ...args)
+  photos.forEach(({ id }) => evaluator.dropPhoto(id))
+  return rendered
+}

@@ -20,3 +20,4 @@ export { boxMean, roundPlane, multiplyPlanes, guidedCoefficients, guidedResult, 
 export { fadePlane, layerMix } from './layer'
 export { drawDiscs } from './discs'
 export { distanceFromCodes, groundDistance, airlight, joinFields, scalePlane } from './air'
+export { addGlow, litPlane } from './light'

@@ -3,7 +3,7 @@ import { compareColours, decodeSrgb, reduceInLinearLight } from '../../test-supp
 import { effectScene } from '../../test-support/effectScene'
 import { loadKernels } from '../../test-support/kernels'
 import { planeOf } from '../../test-support/masks'
-import { evaluatorFor, photoFrom, renderAll, samplePixels } from '../../test-support/pictures'
+import { evaluatorFor, photoFrom, renderAll, renderFresh, samplePixels } from '../../test-support/pictures'
 import type { Evaluator } from '../graph/evaluator'
 import type { Kernels } from '../graph/operation'
 import type { DepthPicture } from '../model/depth'
@@ -72,7 +72,7 @@ describe('each starting look of the weather keeps the rendering contract', () =>
     const region = { x: 205, y: 97, width: 420, height: 350 }
     for (const scale of [1, 0.37]) {
       const whole = renderAll(evaluator, node, size, scale, 4096, region)
-      const tiled = renderAll(evaluatorFor(kernels, photo, depthData), node, size, scale, 101, region)
+      const tiled = renderFresh(kernels, [photo, depthData], node, size, scale, 101, region)
       expect(Buffer.compare(Buffer.from(whole.pixels), Buffer.from(tiled.pixels)), `scale ${scale}`).toBe(0)
     }
   })

@@ -25,8 +25,10 @@ export class Evaluator {
     this.photos.set(photo.id, photo)
   }
 
+  /** Forgets a photo, and gives back the memory of all results, its own among them. Call it between tiles. */
   dropPhoto(id: string): void {
     this.photos.delete(id)
+    this.cache.trim(0)
   }
 
   hasPhoto(id: string): boolean {

@@ -16,10 +16,19 @@ export const whereSchema = z.strictObject({
 })
 export type Where = z.infer<typeof whereSchema>
 
-const colourSchema = z.strictObject({
+export const colourSchema = z.strictObject({
   tint: hexColour,
   /** A light of the scene that gives its colour instead; null for the tint. */
   light: z.string().min(1).nullable(),
+  /** How much the light of the scene decides how bright it is; recipes without it have none of it. */
+  lit: numberControl({
+    label: 'Lit by the scene',
+    unit: '%',
+    usual: [0, 100],
+    hard: [0, 100],
+    step: 1,
+    hint: 'Brighter in the light of lamps and bright skies, dimmer in unlit air.',
+  }).default(0),
 })
 export type Colour = z.infer<typeof colourSchema>
 

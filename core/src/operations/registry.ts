@@ -13,6 +13,7 @@ import { guidedFilter } from './guidedFilter/guidedFilter'
 import { holdMask } from './holdMask/holdMask'
 import { hueMask } from './hueMask/hueMask'
 import { levels } from './levels/levels'
+import { addGlows, litField, luminanceField } from './litField/litField'
 import { luminosityMask } from './luminosityMask/luminosityMask'
 import { maskAsTones } from './maskAsTones/maskAsTones'
 import { mix } from './mix/mix'
@@ -44,6 +45,9 @@ const operations = [
   airlight,
   joinFields,
   scaleField,
+  luminanceField,
+  addGlows,
+  litField,
   sumFields,
   gaussianBlur,
   motionBlur,

@@ -1,7 +1,7 @@
 import { beforeAll, describe, expect, it } from 'vitest'
 import { compareColours, reduceInLinearLight } from '../../test-support/colourDifference'
 import { loadKernels } from '../../test-support/kernels'
-import { evaluatorFor, photoFrom, renderAll, samplePixels } from '../../test-support/pictures'
+import { evaluatorFor, photoFrom, renderAll, renderFresh, samplePixels } from '../../test-support/pictures'
 import { newEffect } from '../effects/newEffect'
 import type { Effect } from '../effects/registry'
 import type { Evaluator } from '../graph/evaluator'
@@ -75,9 +75,8 @@ describe('rendering contract', () => {
       const region = { x: 211, y: 97, width: 420, height: 350 }
       const whole = renderAll(evaluator, node, photo, scale, 4096, region)
       for (const tile of [64, 100, 256, 333]) {
-        const fresh = evaluatorFor(kernels, photo)
         expect(
-          Buffer.compare(Buffer.from(whole.pixels), Buffer.from(renderAll(fresh, node, photo, scale, tile, region).pixels)),
+          Buffer.compare(Buffer.from(whole.pixels), Buffer.from(renderFresh(kernels, [photo], node, photo, scale, tile, region).pixels)),
           `tile ${tile}, scale ${scale}`,
         ).toBe(0)
       }

@@ -2,7 +2,7 @@ import { beforeAll, describe, expect, it } from 'vitest'
 import { compareColours, reduceInLinearLight } from '../../test-support/colourDifference'
 import { loadKernels } from '../../test-support/kernels'
 import { maskOf } from '../../test-support/masks'
-import { evaluatorFor, photoFrom, renderAll, samplePixels } from '../../test-support/pictures'
+import { evaluatorFor, photoFrom, renderAll, renderFresh, samplePixels } from '../../test-support/pictures'
 import { newEffect } from '../effects/newEffect'
 import type { Evaluator } from '../graph/evaluator'
 import type { Kernels } from '../graph/operation'
@@ -73,7 +73,7 @@ const masks: Record<string, () => Mask> = {
 function sourceWith(mask: Mask): PictureSource {
   const rain = (id: string, look: string) => newEffect({ width: 2400, height: 1600 }, { kind: 'rain', look, id })
   const beneath = { ...rain('beneath', 'Downpour'), mix: { mode: 'screen', amount: 30, linear: false } as const }
-  const own = { ...rain('own', 'Steady rain'), colour: { tint: '#d8eaff', light: null } }
+  const own = { ...rain('own', 'Steady rain'), colour: { tint: '#d8eaff', light: null, lit: 0 } }
   own.where = { masks: [mask], hold: 85 }
   own.mix = { mode: 'screen', amount: 80, linear: false }
   ;(own.controls as { shape: { blur: number } }).shape.blur = 2
@@ -98,8 +98,7 @@ describe('each kind of mask keeps the rendering contract', () => {
       const region = { x: 205, y: 97, width: 420, height: 350 }
       const whole = renderAll(evaluator, node, size, scale, 4096, region)
       for (const tile of [64, 101, 256]) {
-        const fresh = evaluatorFor(kernels, photo, depthData)
-        const tiled = renderAll(fresh, node, size, scale, tile, region)
+        const tiled = renderFresh(kernels, [photo, depthData], node, size, scale, tile, region)
         expect(Buffer.compare(Buffer.from(whole.pixels), Buffer.from(tiled.pixels)), `tile ${tile}, scale ${scale}`).toBe(0)
       }
     }

@@ -9,6 +9,7 @@ import type { Group } from '../model/look'
 import { noMarks } from '../model/marks'
 import { constantTonesNode } from '../operations/constantTones/constantTones'
 import { fadeTonesNode } from '../operations/fadeTones/fadeTones'
+import { airLightNode, litFieldNode } from '../operations/litField/litField'
 import { mixNode, type MixParameters } from '../operations/mix/mix'
 import { layerMixNode } from '../operations/mixLayer/layerMix'
 import { mixLayerNode } from '../operations/mixLayer/mixLayer'
@@ -17,6 +18,9 @@ import { colourOf, insideOfGroup, isEffect, type Owner, type PictureSource } fro
 import { depthPictureSource, distanceNode } from './sceneDepth'
 
 const BLACK: Rgb = [0, 0, 0]
+/** How far light spreads in the air: a part of the shorter side of the photo, and radii of a light. */
+const AIR_BLUR = 0.045
+const LIGHT_REACH = 4
 
 /** One effect or group that is shown stronger than it is. */
 interface Exaggerated {
@@ -84,9 +88,21 @@ export class StackBuilder {
     }
   }
 
-  /** The shaped pattern of an effect. */
+  /** The shaped pattern of an effect, as bright as the scene lights it. */
   field(effect: Effect): GraphNode {
-    return shapedField(effect, this.scene, this.source.depth ?? null)
+    const field = shapedField(effect, this.scene, this.source.depth ?? null)
+    return effect.colour.lit > 0 ? litFieldNode(field, this.airLight(), effect.colour.lit / 100) : field
+  }
+
+  private airLight(): GraphNode {
+    const { photo, marks = noMarks } = this.source
+    const glows = marks.lights.map(({ x, y, radius, strength }) => ({
+      x,
+      y,
+      sigma: LIGHT_REACH * radius,
+      strength: (0.8 * strength) / 100,
+    }))
+    return airLightNode(this.photo, AIR_BLUR * Math.min(photo.width, photo.height), glows)
   }
 
   colour(effect: Effect): Rgb {

@@ -32,9 +32,9 @@ export function ColourStep({ pool, source, effect }: ColourStepProps) {
   const tint = hexFromRgb(colourOf(effect, source.marks))
   const lights = source.marks?.lights ?? []
   const setTint = (hex: string, gesture?: string) =>
-    changeEffect(effect.id, 'Tint', (one) => void (one.colour = { tint: hex, light: null }), gesture)
+    changeEffect(effect.id, 'Tint', (one) => void Object.assign(one.colour, { tint: hex, light: null }), gesture)
   const follow = (light: string) =>
-    changeEffect(effect.id, 'Colour from a light', (one) => void (one.colour = { tint, light: light === OWN ? null : light }))
+    changeEffect(effect.id, 'Colour from a light', (one) => void Object.assign(one.colour, { tint, light: light === OWN ? null : light }))
   const measure = () => {
     pool
       .brightestColour(sceneGraph(source, { kind: 'photo' }), source.photo, BRIGHTEST_PART)

@@ -8,6 +8,7 @@ import { AmountControl } from './AmountControl'
 import { ColourStep, colourSummary } from './ColourStep'
 import { FieldControls, PerLayerControls } from './FieldControls'
 import { GroupHead } from './GroupHead'
+import { LitControl } from './LitControl'
 import { MixStep, mixSummary } from './MixStep'
 import { SchemaControl } from './SchemaControl'
 import { StepSection } from './StepSection'
@@ -82,6 +83,7 @@ function EffectSteps({ pool, source, effect }: EffectStepsProps) {
             .map((path) => (
               <SchemaControl key={path} effect={effect} path={path} />
             ))}
+          <LitControl effect={effect} />
           <AmountControl owner={effect} />
         </Box>
       </Box>

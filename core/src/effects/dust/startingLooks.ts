@@ -15,7 +15,7 @@ function look(
       pattern: { density: 22, size: 15, sizeSpread: 70, softness: 55, seed: 83, ...pattern },
       shape: { drift: 4, direction: 20, gamma: 1, ...shape },
     },
-    colour: { tint, light: null },
+    colour: { tint, light: null, lit: 70 },
     // Dust is seen where there is light for it.
     where: { masks: [{ ...sparesShadows, handles: [0.12, 0.6, 1, 1], feather: 40 }], hold: 92 },
     mix: { mode: 'screen', amount, linear: false },

@@ -13,7 +13,7 @@ function look(
       pattern: { density: 70, layers: 3, scale: 900, stretch: 2.6, turn: 0, octaves: 6, contrast: 45, seed: 64, ...pattern },
       shape: { height: 8, fallOff: 30, sight: 160, byDistance: 90, ...shape },
     },
-    colour: { tint: '#d9dde0', light: null },
+    colour: { tint: '#d9dde0', light: null, lit: 25 },
     where: { masks: [], hold: 100 },
     mix: { mode: 'normal', amount, linear: false },
   }

@@ -12,7 +12,7 @@ function look(
   return {
     name,
     controls: { pattern: { visibility, start }, shape: { height: 24, fallOff: 60, unevenness, gamma: 1 } },
-    colour: { tint, light: null },
+    colour: { tint, light: null, lit: 0 },
     where: { masks: [], hold: 100 },
     // Light adds, so the formula holds in linear light.
     mix: { mode: 'normal', amount, linear: true },

@@ -44,7 +44,7 @@ function look(
         ...shape,
       },
     },
-    colour: { tint: '#dfe6ee', light: null },
+    colour: { tint: '#dfe6ee', light: null, lit: 45 },
     where: { masks: [sparesShadows], hold: 75 },
     mix: { mode: 'screen', amount, linear: false },
   }

@@ -14,7 +14,7 @@ function look(
       pattern: { density: 22, flakeSize: 2.6, layers: 4, focus: 55, sizeVariation: 60, seed: 318, ...pattern },
       shape: { wind: 12, drift: 45, length: 3, black: 2, white: 85, gamma: 1, ...shape },
     },
-    colour: { tint: '#f4f7fb', light: null },
+    colour: { tint: '#f4f7fb', light: null, lit: 40 },
     // Snow is bright by itself: it is seen before the dark too.
     where: { masks: [{ ...sparesShadows, handles: [0, 0.1, 1, 1] }], hold: 45 },
     mix: { mode: 'screen', amount, linear: false },

@@ -8,8 +8,7 @@ function offShore(x: number, z: number): number {
 }
 
 /** Still water that carries the far shore upside down, and the pebbles at the camera's feet. */
-export const inlet: Material = (place, _normal, distance) =>
-  offShore(place[0], place[2]) > 0 ? water(place, distance) : pebbles(place)
+export const inlet: Material = (place, _normal, distance) => (offShore(place[0], place[2]) > 0 ? water(place, distance) : pebbles(place))
 
 function water([x, , z]: Vector, distance: number): ReturnType<Material> {
   const wave = (a: number, b: number): number => 0.011 * fractal(a * 0.35, b * 0.6, 3, 91) + 0.0016 * fractal(a * 2.6, b * 3.4, 3, 95)

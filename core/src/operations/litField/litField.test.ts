@@ -1,0 +1,80 @@
+import { beforeAll, describe, expect, it } from 'vitest'
+import { compareColours, decodeSrgb, reduceInLinearLight } from '../../../test-support/colourDifference'
+import { loadKernels } from '../../../test-support/kernels'
+import { planeOf } from '../../../test-support/masks'
+import { evaluatorFor, photoFrom, renderAll } from '../../../test-support/pictures'
+import { newEffect } from '../../effects/newEffect'
+import type { Effect } from '../../effects/registry'
+import type { Evaluator } from '../../graph/evaluator'
+import { noMarks } from '../../model/marks'
+import { sceneGraph } from '../../render/sceneGraph'
+import { photoNode } from '../photo/photo'
+import { airLightNode } from './litField'
+
+const size = { width: 480, height: 320 }
+const LIT_AT = 120
+let evaluator: Evaluator
+let photo: { id: string; width: number; height: number }
+beforeAll(async () => {
+  const kernels = await loadKernels()
+  // Night at the right, a bright wall at the left.
+  const codes = Array.from({ length: size.width * size.height }, (_, i) => (i % size.width < LIT_AT ? 200 : 6))
+  const data = photoFrom(
+    kernels,
+    'night',
+    size.width,
+    size.height,
+    codes.flatMap((code) => [code, code, code, 255]),
+  )
+  photo = data
+  evaluator = evaluatorFor(kernels, data)
+})
+
+function snowfall(lit: number): Effect {
+  const made = newEffect({ width: 1200, height: 800 }, { kind: 'snow', id: 'snow' })
+  return { ...made, colour: { ...made.colour, lit }, where: { masks: [], hold: 100 } }
+}
+
+describe('light in the air', () => {
+  it('is the blurred linear luminance of the photo, and the glow of its lights', () => {
+    const plain = planeOf(evaluator, airLightNode(photoNode('night'), 10, []), size)
+    expect(plain[160 * 480 + 40]).toBeCloseTo(decodeSrgb(200 / 255), 3)
+    expect(plain[160 * 480 + 440]).toBeCloseTo(decodeSrgb(6 / 255), 3)
+    expect(plain[160 * 480 + LIT_AT]).toBeGreaterThan(0.4 * decodeSrgb(200 / 255))
+    const lamp = planeOf(evaluator, airLightNode(photoNode('night'), 10, [{ x: 400, y: 100, sigma: 30, strength: 0.8 }]), size)
+    // The formula, at a standard deviation and at two.
+    for (const [x, value] of [
+      [400, 0.8],
+      [430, 0.8 * Math.exp(-0.5)],
+      [460, 0.8 * Math.exp(-2)],
+    ] as const) {
+      expect(lamp[100 * 480 + x]! - plain[100 * 480 + x]!).toBeCloseTo(value, 1)
+    }
+  })
+
+  it('brightens what falls through it and dims what falls in the dark, by the formula', () => {
+    const field = (lit: number) =>
+      planeOf(evaluator, sceneGraph({ photo, effects: [snowfall(lit)] }, { kind: 'step', effectId: 'snow', step: 'shape' }), size)
+    const [plain, half, full] = [field(0), field(50), field(100)]
+    const light = planeOf(evaluator, airLightNode(photoNode('night'), 0.045 * 320, []), size)
+    let seen = 0
+    plain.forEach((value, i) => {
+      if (value < 0.05 || value > 0.5) return
+      seen++
+      const g = 0.2 + (1.5 * light[i]!) / (light[i]! + 0.15)
+      expect(full[i]!).toBeCloseTo(value * g, 3)
+      expect(half[i]!).toBeCloseTo(value * (1 + 0.5 * (g - 1)), 3)
+    })
+    expect(seen).toBeGreaterThan(500)
+  })
+
+  it('keeps the contract of preview and tiles, also with a light of the scene', () => {
+    const light = { id: 'lamp', name: 'Lamp', x: 360, y: 120, colour: '#ffcc88', strength: 90, radius: 12 }
+    const node = sceneGraph({ photo, effects: [snowfall(80)], marks: { ...noMarks, lights: [light] } })
+    const full = renderAll(evaluator, node, size)
+    const found = compareColours(reduceInLinearLight(full, 4), renderAll(evaluator, node, size, 0.25))
+    expect(found.mean).toBeLessThan(1)
+    expect(found.percentile99).toBeLessThan(4)
+    expect(Buffer.compare(Buffer.from(full.pixels), Buffer.from(renderAll(evaluator, node, size, 1, 93).pixels))).toBe(0)
+  })
+})

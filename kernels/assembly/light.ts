@@ -1,0 +1,32 @@
+import { exp2, splat } from './math'
+
+/** Adds the glow of a light: strength e^(-d² / (2 sigma²)) with d the distance from (px, py), photo px. */
+export function addGlow(
+  plane: usize, x0: i32, y0: i32, width: i32, height: i32, pitchX: f32, pitchY: f32, px: f32, py: f32, sigma: f32, strength: f32,
+): void {
+  // e^(-d² / (2 sigma²)) = 2^(-d² log2(e) / (2 sigma²)).
+  const k = splat(<f32>(-0.5 * 1.4426950408889634) / (sigma * sigma))
+  for (let y = 0; y < height; y++) {
+    const dy = (<f32>(y0 + y) + 0.5) * pitchY - py
+    const row = plane + ((<usize>(y * width)) << 2)
+    for (let x = 0; x < width; x++) {
+      const dx = (<f32>(x0 + x) + 0.5) * pitchX - px
+      const at = row + ((<usize>x) << 2)
+      store<f32>(at, load<f32>(at) + strength * f32x4.extract_lane(exp2(f32x4.mul(splat(dx * dx + dy * dy), k)), 0))
+    }
+  }
+}
+
+/**
+ * A field as bright as the air it is in is lit: times 1 + lit (g - 1) with g = 0.2 + 1.5 b / (b + 0.15), b the light there. Dark air leaves a fifth, air
+ * as bright as a mid-grey about all, the glow of a lamp half as much again. `squared` for a plane of variances.
+ */
+export function litPlane(field: usize, light: usize, count: i32, lit: f32, squared: bool, out: usize): void {
+  const bytes = (<usize>count) << 2
+  for (let i: usize = 0; i < bytes; i += 16) {
+    const b = f32x4.pmax(splat(0), v128.load(light + i))
+    const g = f32x4.add(splat(0.2), f32x4.mul(splat(1.5), f32x4.div(b, f32x4.add(b, splat(0.15)))))
+    const factor = f32x4.add(splat(1), f32x4.mul(splat(lit), f32x4.sub(g, splat(1))))
+    v128.store(out + i, f32x4.mul(v128.load(field + i), squared ? f32x4.mul(factor, factor) : factor))
+  }
+}
