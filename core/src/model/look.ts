@@ -22,7 +22,7 @@ export const colourSchema = z.strictObject({
   light: z.string().min(1).nullable(),
   /** How much the light of the scene decides how bright it is; recipes without it have none of it. */
   lit: numberControl({
-    label: 'Lit by the scene',
+    label: 'Lit by scene',
     unit: '%',
     usual: [0, 100],
     hard: [0, 100],
