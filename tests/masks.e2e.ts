@@ -225,8 +225,50 @@ describe('masks, built and painted in the Workbench', () => {
       expect(await greyAt(page, 0.5, 0.3)).toBeGreaterThan(200)
     })
 
-    it('draws straight with Shift, erases, and moves the photo with Space', async () => {
+    it('shows the whole stroke at once, also when several moves come in one event, until the picture has it', async () => {
       await page.getByRole('button', { name: 'Paint', exact: true }).click()
+      const [start, corner, end] = await Promise.all([onPhoto(page, 0.2, 0.55), onPhoto(page, 0.45, 0.95), onPhoto(page, 0.7, 0.55)])
+      await page.mouse.move(start.x, start.y)
+      await page.mouse.down()
+      const painted = (x: number, y: number) =>
+        page.locator('[data-testid="brush surface"] canvas').evaluate(
+          (element, [px, py]) => {
+            const canvas = element as HTMLCanvasElement
+            const box = canvas.getBoundingClientRect()
+            const k = canvas.width / box.width
+            const { data } = canvas.getContext('2d')!.getImageData((px - box.left) * k - 6, (py - box.top) * k - 6, 12, 12)
+            return data.some((value, i) => i % 4 === 3 && value > 100)
+          },
+          [x, y] as const,
+        )
+      await page.getByTestId('brush surface').evaluate(
+        (surface, places) => {
+          const moves = places.map(([x, y]) => new PointerEvent('pointermove', { clientX: x, clientY: y, pointerId: 1, bubbles: true }))
+          const last = places.at(-1)!
+          surface.dispatchEvent(
+            new PointerEvent('pointermove', { clientX: last[0], clientY: last[1], pointerId: 1, bubbles: true, coalescedEvents: moves }),
+          )
+        },
+        [
+          [(start.x + corner.x) / 2, (start.y + corner.y) / 2],
+          [corner.x, corner.y],
+          [(corner.x + end.x) / 2, (corner.y + end.y) / 2],
+          [end.x, end.y],
+        ] as [number, number][],
+      )
+      for (const [a, b] of [
+        [start, corner],
+        [corner, end],
+      ] as const) {
+        for (const t of [0.25, 0.5, 0.75]) expect(await painted(a.x + t * (b.x - a.x), a.y + t * (b.y - a.y)), `${t}`).toBe(true)
+      }
+      await page.mouse.up()
+      expect(await greyAt(page, 0.45, 0.94)).toBeGreaterThan(200)
+      await expect.poll(() => painted(corner.x, corner.y)).toBe(false)
+      await page.getByRole('button', { name: 'Undo' }).click()
+    })
+
+    it('draws straight with Shift, erases, and moves the photo with Space', async () => {
       const [a, b, bend] = await Promise.all([onPhoto(page, 0.2, 0.6), onPhoto(page, 0.8, 0.6), onPhoto(page, 0.5, 0.95)])
       await page.mouse.move(a.x, a.y)
       await page.keyboard.down('Shift')
@@ -294,6 +336,60 @@ describe('masks, built and painted in the Workbench', () => {
       await touch('touchEnd', 1)
       expect(await greyAt(page, 0.3, 0.7)).toBeGreaterThan(250)
       expect(await greyAt(page, 0.75, 0.25)).toBeLessThan(20)
+    })
+
+    it('a line, a band and the frame edge are moved by their handles', async () => {
+      const drag = async (name: string, to: readonly [number, number]) => {
+        const box = (await handle(name).boundingBox())!
+        const at = await onPhoto(page, ...to)
+        await page.mouse.move(box.x + box.width / 2, box.y + box.height / 2)
+        await page.mouse.down()
+        await page.mouse.move(at.x, at.y, { steps: 5 })
+        await page.mouse.up()
+      }
+      await only('Line')
+      await drag('Where the mask is open', [0.2, 0.5])
+      await drag('Where the mask is shut', [0.5, 0.5])
+      expect(await greyAt(page, 0.15, 0.9)).toBeGreaterThan(250)
+      expect(await greyAt(page, 0.55, 0.1)).toBeLessThan(5)
+      expect(Math.abs((await greyAt(page, 0.35, 0.5)) - 128)).toBeLessThan(12)
+      await only('Band')
+      await drag('Middle of the band', [0.5, 0.25])
+      expect(await greyAt(page, 0.9, 0.25)).toBeGreaterThan(250)
+      expect(await greyAt(page, 0.9, 0.75)).toBeLessThan(5)
+      await only('Frame edge')
+      await drag('Inset of the frame edge', [0.5, 0.2])
+      expect(await greyAt(page, 0.5, 0.1)).toBeLessThan(5)
+      expect(await greyAt(page, 0.5, 0.5)).toBeGreaterThan(250)
+    })
+
+    it('a hue is picked from the photo', async () => {
+      await only('Colour')
+      await page.getByRole('button', { name: 'Pick from photo' }).click()
+      const at = await onPhoto(page, 0.5, 0.5)
+      const before = await field('Hue').inputValue()
+      await page.mouse.click(at.x, at.y)
+      // The ramp is grey, so the hue is whatever is left of it; what counts is that it was read and the tool put away.
+      await expect.poll(() => field('Hue').inputValue()).not.toBe(before)
+      await page.getByTestId('tap surface').waitFor({ state: 'detached' })
+    })
+
+    it('a depth picture is imported, and the depth mask reads it', async () => {
+      await only('Depth')
+      await page.getByText('This scene has no depth picture yet; the mask is left out.').waitFor()
+      await page.getByRole('button', { name: 'Give the scene a depth picture' }).click()
+      const slope = Buffer.from(Array.from({ length: 120 * 80 }, (_, i) => Math.round((255 * (119 - (i % 120))) / 119)))
+      const buffer = await sharp(slope, { raw: { width: 120, height: 80, channels: 1 } })
+        .png()
+        .toBuffer()
+      const chooser = page.waitForEvent('filechooser')
+      await page.getByRole('button', { name: 'Import a picture' }).click()
+      await (await chooser).setFiles({ name: 'slope.png', mimeType: 'image/png', buffer })
+      await page.getByRole('img', { name: 'The depth picture' }).waitFor()
+      await page.getByRole('button', { name: 'Done' }).click()
+      // Near is white, at the left; from 20 m on the mask is open.
+      expect(await greyAt(page, 0.2, 0.5)).toBeLessThan(5)
+      expect(await greyAt(page, 0.97, 0.5)).toBeGreaterThan(250)
     })
 
     it('an outline is drawn, crossed over itself, bent and cornered', async () => {

@@ -1,5 +1,5 @@
 import Box from '@mui/material/Box'
-import type { BrushMask, BrushStroke } from '@welkinar/core'
+import type { BrushMask } from '@welkinar/core'
 import { useEffect, useRef, useState, type PointerEvent } from 'react'
 import { useBrush } from '../../../scene/brush'
 import { changeMask } from '../../../scene/sceneStore'
@@ -35,7 +35,8 @@ export function BrushSurface({ port, ownerId, mask, settled }: BrushSurfaceProps
       clear(canvas.current)
     }
   }, [settled])
-  useEffect(() => clear(canvas.current), [port])
+  const { zoom, centreX, centreY, width, height } = port
+  useEffect(() => clear(canvas.current), [zoom, centreX, centreY, width, height])
 
   const begin = (event: PointerEvent<HTMLElement>) => {
     if (event.button !== 0 || points.current) return
@@ -52,15 +53,18 @@ export function BrushSurface({ port, ownerId, mask, settled }: BrushSurfaceProps
     const native = event.nativeEvent
     if (event.shiftKey && current.last) {
       const straight = current.straightTo(toPhoto(port, place), pressureOf(native))
-      draw(canvas.current, port, straight.stroke(useBrush.getState()), true)
+      clear(canvas.current)
+      draw(canvas.current, port, straight, 0)
       points.current = straight
     } else {
+      // Several moves of the pen can come in one event.
+      const before = current.points.length
       const events = native.getCoalescedEvents?.() ?? []
       for (const one of events.length > 0 ? events : [native]) {
         if (current.full) continueStroke()
         points.current?.add(toPhoto(port, pointerPlace(one, event.currentTarget)), pressureOf(one))
       }
-      draw(canvas.current, port, points.current?.stroke(useBrush.getState()), false)
+      draw(canvas.current, port, points.current, points.current === current ? before : 0)
     }
     noteStroke(event.timeStamp)
   }
@@ -76,7 +80,7 @@ export function BrushSurface({ port, ownerId, mask, settled }: BrushSurfaceProps
     const last = points.current?.last
     commit()
     points.current = new StrokePoints(useBrush.getState().size)
-    if (last) points.current.add(last, 1)
+    if (last) points.current.add(last, last.pressure)
   }
   const cancel = () => {
     points.current = undefined
@@ -144,16 +148,15 @@ function clear(canvas: HTMLCanvasElement | null): void {
   canvas?.getContext('2d')?.clearRect(0, 0, canvas.width, canvas.height)
 }
 
-/** Draws the last piece of a stroke, or all of it anew. */
-function draw(canvas: HTMLCanvasElement | null, port: ViewPort, stroke: BrushStroke | undefined, anew: boolean): void {
+/** Draws the pieces of a stroke that end at its points from an index on. */
+function draw(canvas: HTMLCanvasElement | null, port: ViewPort, stroke: StrokePoints | undefined, from: number): void {
   const pen = canvas?.getContext('2d')
-  if (!canvas || !pen || !stroke) return
-  if (anew) clear(canvas)
-  const { points, size, pressure } = stroke
+  if (!pen || !stroke) return
+  const { points } = stroke
+  const { size, pressure } = useBrush.getState()
   const k = port.pixelRatio
   pen.lineCap = 'round'
   pen.strokeStyle = hatchPattern(pen, k)
-  const from = anew ? 0 : Math.max(0, points.length - 6)
   for (let i = from; i < points.length; i += 3) {
     const before = Math.max(0, i - 3)
     const [a, b] = [

@@ -4,7 +4,8 @@ import { limited, type Point } from './geometry'
 
 /** The stroke under the pen: points as they come, thinned to what can be seen. */
 export class StrokePoints {
-  private readonly points: number[] = []
+  /** x, y in photo px and pressure 0-1, again and again. */
+  readonly points: number[] = []
 
   constructor(private readonly size: number) {}
 
@@ -23,9 +24,10 @@ export class StrokePoints {
     return this.points.length >= 3 * MOST_STROKE_POINTS
   }
 
-  get last(): Point | undefined {
-    const [x, y] = this.points.slice(-3)
-    return x === undefined || y === undefined ? undefined : { x, y }
+  /** Place and pressure of the last point. */
+  get last(): (Point & { readonly pressure: number }) | undefined {
+    const [x, y, pressure] = this.points.slice(-3)
+    return x === undefined || y === undefined ? undefined : { x, y, pressure: pressure ?? 1 }
   }
 
   /** A straight stroke from the first point to a place. */
