@@ -54,7 +54,6 @@ describe('growing and shrinking by a square', () => {
       curve: 'brights',
       handles: [0, 1, 1, 1],
       steepness: 0,
-      invert: false,
     })
     const ours = planeOf(evaluator, morphologyNode(mask, radius, 'square'), size)
     expect(theirs.some((value, i) => value !== codes[i])).toBe(true)

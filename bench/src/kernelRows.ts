@@ -70,7 +70,7 @@ export async function kernelRows(pixels: Uint8ClampedArray): Promise<Row[]> {
 /** A light colour over the photo by Screen, kept to the brights. sharp gets the same mask and colour as a ready RGBA picture. */
 async function screenRow(run: (node: GraphNode) => void, pixels: Uint8ClampedArray): Promise<Row> {
   const source = photoNode('bench')
-  const mask = luminosityMaskNode(source, { channel: 'encodedLuma', curve: 'brights', handles: [0, 1, 1, 1], steepness: 0, invert: false })
+  const mask = luminosityMaskNode(source, { channel: 'encodedLuma', curve: 'brights', handles: [0, 1, 1, 1], steepness: 0 })
   // The mask is the alpha of one colour, as in the overlay.
   const node = mixNode(source, mask, undefined, { mode: 'screen', amount: 0.6, linear: false, colour: [0.9, 0.95, 1] })
   const { data } = await sharp(pixels, { raw }).greyscale().raw().toBuffer({ resolveWithObject: true })

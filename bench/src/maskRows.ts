@@ -39,7 +39,6 @@ export async function maskRows(kernels: Kernels, photo: PhotoData, pixels: Uint8
     curve: 'brights',
     handles: [0, 1, 1, 1],
     steepness: 0,
-    invert: false,
   })
   const grey = await sharp(pixels, { raw: { ...size, channels: 4 } })
     .greyscale()

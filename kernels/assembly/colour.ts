@@ -1,4 +1,4 @@
-import { clamp01, decode, exp2, log2, splat } from './math'
+import { clamp01, decode, exp2, log2, splat, storeSome } from './math'
 
 // @ts-ignore: decorator
 @inline
@@ -95,13 +95,8 @@ export function similarTo(
       const found = f32x4.mul(place, closeness(f32x4.mul(off, splat(perColour))))
       const best = f32x4.pmax(v128.load(out + at), found)
       // The next row begins in the same four lanes; it has its own values to compare with.
-      for (let lane = 0; lane < 4 && x + lane < width; lane++) store<f32>(out + at + ((<usize>lane) << 2), laneOf(best, lane))
+      if (x + 4 <= width) v128.store(out + at, best)
+      else storeSome(out + at, best, width - x)
     }
   }
-}
-
-// @ts-ignore: decorator
-@inline
-function laneOf(v: v128, lane: i32): f32 {
-  return lane == 0 ? f32x4.extract_lane(v, 0) : lane == 1 ? f32x4.extract_lane(v, 1) : lane == 2 ? f32x4.extract_lane(v, 2) : f32x4.extract_lane(v, 3)
 }

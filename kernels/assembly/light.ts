@@ -1,4 +1,4 @@
-import { exp2, splat } from './math'
+import { exp2, splat, storeSome } from './math'
 
 /** Adds the glow of a light: strength e^(-d² / (2 sigma²)) with d the distance from (px, py), photo px. */
 export function addGlow(
@@ -9,10 +9,14 @@ export function addGlow(
   for (let y = 0; y < height; y++) {
     const dy = (<f32>(y0 + y) + 0.5) * pitchY - py
     const row = plane + ((<usize>(y * width)) << 2)
-    for (let x = 0; x < width; x++) {
-      const dx = (<f32>(x0 + x) + 0.5) * pitchX - px
+    for (let x = 0; x < width; x += 4) {
+      const columns = f32x4.convert_i32x4_s(i32x4.add(i32x4.splat(x0 + x), i32x4(0, 1, 2, 3)))
+      const dx = f32x4.sub(f32x4.mul(f32x4.add(columns, splat(0.5)), splat(pitchX)), splat(px))
+      const glow = exp2(f32x4.mul(f32x4.add(f32x4.mul(dx, dx), splat(dy * dy)), k))
       const at = row + ((<usize>x) << 2)
-      store<f32>(at, load<f32>(at) + strength * f32x4.extract_lane(exp2(f32x4.mul(splat(dx * dx + dy * dy), k)), 0))
+      const sum = f32x4.add(v128.load(at), f32x4.mul(splat(strength), glow))
+      if (x + 4 <= width) v128.store(at, sum)
+      else storeSome(at, sum, width - x)
     }
   }
 }

@@ -64,7 +64,7 @@ function shoulder(v: v128, from: f32, to: f32): v128 {
  * complement. A range rises from `start` to `full`, falls from `fullEnd` to `end`; a range that starts at 0 or
  * ends at 1 with no shoulder includes that end.
  */
-export function maskCurve(tones: usize, count: i32, curve: i32, start: f32, full: f32, fullEnd: f32, end: f32, steepness: f32, invert: bool, out: usize): void {
+export function maskCurve(tones: usize, count: i32, curve: i32, start: f32, full: f32, fullEnd: f32, end: f32, steepness: f32, out: usize): void {
   const bytes = (<usize>count) << 2
   const exponent = splat(<f32>1.0 + abs<f32>(steepness))
   for (let i: usize = 0; i < bytes; i += 16) {
@@ -78,7 +78,6 @@ export function maskCurve(tones: usize, count: i32, curve: i32, start: f32, full
     }
     if (steepness > 0) m = power(m, exponent)
     else if (steepness < 0) m = f32x4.sub(splat(1), power(f32x4.sub(splat(1), m), exponent))
-    if (invert) m = f32x4.sub(splat(1), m)
     v128.store(out + i, clamp01(m))
   }
 }

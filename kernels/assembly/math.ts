@@ -22,6 +22,13 @@ export function mulAdd(a: v128, b: v128, c: v128): v128 {
   return f32x4.add(f32x4.mul(a, b), c)
 }
 
+/** Stores the first lanes of four floats, where a row ends within them. */
+export function storeSome(at: usize, v: v128, count: i32): void {
+  store<f32>(at, f32x4.extract_lane(v, 0))
+  if (count > 1) store<f32>(at + 4, f32x4.extract_lane(v, 1))
+  if (count > 2) store<f32>(at + 8, f32x4.extract_lane(v, 2))
+}
+
 /** log2 of four positive floats. */
 // @ts-ignore: decorator
 @inline

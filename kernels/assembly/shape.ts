@@ -1,4 +1,4 @@
-import { clamp01, splat } from './math'
+import { clamp01, splat, storeSome } from './math'
 
 // Masks with a place: open within a distance, shut beyond it, with a smooth step between.
 // Coordinates are photo px; pixel (x, y) of the grid has its centre at ((x + 0.5) pitchX, (y + 0.5) pitchY).
@@ -128,12 +128,6 @@ export function strokeSegment(
       else storeSome(at, found, x0 + width - x)
     }
   }
-}
-
-function storeSome(at: usize, v: v128, count: i32): void {
-  store<f32>(at, f32x4.extract_lane(v, 0))
-  if (count > 1) store<f32>(at + 4, f32x4.extract_lane(v, 1))
-  if (count > 2) store<f32>(at + 8, f32x4.extract_lane(v, 2))
 }
 
 /** Moves a mask towards `level` where a stroke covers it. */

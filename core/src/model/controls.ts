@@ -43,6 +43,18 @@ export function percentControl(label: string, hint?: string): z.ZodNumber {
   return numberControl({ label, unit: '%', usual: [0, 100], hard: [0, 100], step: 1, ...(hint ? { hint } : {}) })
 }
 
+/** What a pattern's hash starts from. */
+export function seedControl(): z.ZodNumber {
+  return numberControl({ label: 'Seed', unit: '', usual: [0, 9999], hard: [0, 2147483647], step: 1, whole: true })
+}
+
+/** Levels of a field, as the interface names them. */
+export const levelControls = {
+  black: percentControl('Black point'),
+  white: numberControl({ label: 'White point', unit: '%', usual: [1, 150], hard: [1, 400], step: 1 }),
+  gamma: numberControl({ label: 'Gamma', unit: '', usual: [0.3, 3], hard: [0.1, 10], step: 0.05 }),
+}
+
 /** An angle in degrees counter-clockwise. */
 export function angleControl(label: string): z.ZodNumber {
   return numberControl({ label, unit: '°', usual: [-180, 180], hard: [-360, 360], step: 0.5 })

@@ -33,7 +33,7 @@ function evaluatorWith(pictures: Record<string, readonly number[]>): Evaluator {
 }
 
 const maskFrom = (id: string): GraphNode =>
-  luminosityMaskNode(photoNode(id), { channel: 'red', curve: 'brights', handles: [0, 1, 1, 1], steepness: 0, invert: false })
+  luminosityMaskNode(photoNode(id), { channel: 'red', curve: 'brights', handles: [0, 1, 1, 1], steepness: 0 })
 
 const at = (values: ArrayLike<number>, x: number, y: number): number =>
   values[Math.min(height - 1, Math.max(0, y)) * width + Math.min(width - 1, Math.max(0, x))] ?? 0

@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { lengthControl, numberControl, percentControl } from '../../model/controls'
+import { lengthControl, numberControl, percentControl, seedControl } from '../../model/controls'
 import { discsNode } from '../../operations/discs/discs'
 import { levelsNode } from '../../operations/levels/levels'
 import { sumFieldsNode } from '../../operations/sumFields/sumFields'
@@ -12,7 +12,7 @@ const pattern = z.strictObject({
   size: lengthControl({ label: 'Size', usual: [2, 60], hard: [0.5, 600], step: 0.5, hint: 'Radius of a mote.' }),
   sizeSpread: percentControl('Size spread'),
   softness: percentControl('Softness'),
-  seed: numberControl({ label: 'Seed', unit: '', usual: [0, 9999], hard: [0, 2147483647], step: 1, whole: true }),
+  seed: seedControl(),
 })
 
 const shape = z.strictObject({

@@ -1,6 +1,6 @@
 import { z } from 'zod'
 import type { GraphNode } from '../../graph/node'
-import { angleControl, lengthControl, numberControl, percentControl } from '../../model/controls'
+import { angleControl, lengthControl, numberControl, percentControl, seedControl } from '../../model/controls'
 import { airlightNode } from '../../operations/airlight/airlight'
 import { cloudMaskNode } from '../../operations/cloudMask/cloudMask'
 import { joinFieldsNode, scaleFieldNode } from '../../operations/joinFields/joinFields'
@@ -25,7 +25,7 @@ const pattern = z.strictObject({
   turn: angleControl('Turn'),
   octaves: numberControl({ label: 'Fineness', unit: '', usual: [1, 8], hard: [1, 10], step: 1, whole: true }),
   contrast: percentControl('Contrast', 'At 0 a smooth veil, at 100 torn wisps.'),
-  seed: numberControl({ label: 'Seed', unit: '', usual: [0, 9999], hard: [0, 2147483647], step: 1, whole: true }),
+  seed: seedControl(),
 })
 
 const shape = z.strictObject({

@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { lengthControl, numberControl } from '../../model/controls'
+import { lengthControl, levelControls, numberControl, seedControl } from '../../model/controls'
 import { levelsNode } from '../../operations/levels/levels'
 import { streaksNode } from '../../operations/streaks/streaks'
 import { sumFieldsNode } from '../../operations/sumFields/sumFields'
@@ -59,7 +59,7 @@ const pattern = z.strictObject({
     hint: 'Standard deviation of the round speck that is smeared.',
   }),
   evenness: numberControl({ label: 'Evenness', ...percent, hint: 'At 100 % all drops of a layer are equally bright.' }),
-  seed: numberControl({ label: 'Seed', unit: '', usual: [0, 9999], hard: [0, 2147483647], step: 1, whole: true }),
+  seed: seedControl(),
   perLayer: z.array(layer).length(4),
 })
 
@@ -81,9 +81,7 @@ const shape = z.strictObject({
   lengthVariation: numberControl({ label: 'Uneven length', ...percent }),
   taper: numberControl({ label: 'Soft ends', ...percent, usual: [0, 40] }),
   blur: lengthControl({ label: 'Blur', usual: [0, 10], hard: [0, 300], step: 0.1 }),
-  black: numberControl({ label: 'Black point', ...percent }),
-  white: numberControl({ label: 'White point', ...percent, usual: [1, 150], hard: [1, 400] }),
-  gamma: numberControl({ label: 'Gamma', unit: '', usual: [0.3, 3], hard: [0.1, 10], step: 0.05 }),
+  ...levelControls,
   enlarge: numberControl({ label: 'Enlarge', unit: '%', usual: [25, 400], hard: [10, 2000], step: 1 }),
   turn: numberControl({ label: 'Turn', unit: '°', usual: [-45, 45], hard: [-360, 360], step: 0.5 }),
   moveX: lengthControl({ label: 'Move sideways', usual: [-500, 500], hard: [-10000, 10000], step: 1 }),

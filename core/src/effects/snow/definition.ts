@@ -1,6 +1,6 @@
 import { z } from 'zod'
 import type { GraphNode } from '../../graph/node'
-import { lengthControl, numberControl, percentControl } from '../../model/controls'
+import { lengthControl, levelControls, numberControl, percentControl, seedControl } from '../../model/controls'
 import { discsNode } from '../../operations/discs/discs'
 import { levelsNode } from '../../operations/levels/levels'
 import { streaksNode } from '../../operations/streaks/streaks'
@@ -36,7 +36,7 @@ const pattern = z.strictObject({
   }),
   focus: percentControl('Out of focus', 'How much larger and softer the nearest flakes are.'),
   sizeVariation: percentControl('Uneven size'),
-  seed: numberControl({ label: 'Seed', unit: '', usual: [0, 9999], hard: [0, 2147483647], step: 1, whole: true }),
+  seed: seedControl(),
 })
 
 const shape = z.strictObject({
@@ -56,9 +56,7 @@ const shape = z.strictObject({
     step: 0.5,
     hint: 'Smear of a flake in the middle distance while the shutter is open.',
   }),
-  black: percentControl('Black point'),
-  white: numberControl({ label: 'White point', unit: '%', usual: [1, 150], hard: [1, 400], step: 1 }),
-  gamma: numberControl({ label: 'Gamma', unit: '', usual: [0.3, 3], hard: [0.1, 10], step: 0.05 }),
+  ...levelControls,
 })
 
 const controls = z.strictObject({ pattern, shape })

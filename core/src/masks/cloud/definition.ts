@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { angleControl, lengthControl, numberControl, percentControl } from '../../model/controls'
+import { angleControl, lengthControl, numberControl, percentControl, seedControl } from '../../model/controls'
 import { cloudMaskNode } from '../../operations/cloudMask/cloudMask'
 import { maskBase } from '../maskBase'
 import type { MaskDefinition } from '../maskDefinition'
@@ -15,7 +15,7 @@ export const cloudMaskSchema = z.strictObject({
   octaves: numberControl({ label: 'Octaves', unit: '', usual: [1, 8], hard: [1, 10], step: 1, whole: true }),
   cover: percentControl('Cover', 'How much of the picture is open.'),
   contrast: percentControl('Contrast'),
-  seed: numberControl({ label: 'Seed', unit: '', usual: [0, 9999], hard: [0, 2147483647], step: 1, whole: true }),
+  seed: seedControl(),
 })
 export type CloudMask = z.infer<typeof cloudMaskSchema>
 

@@ -29,7 +29,7 @@ export const depthMaskKind: MaskDefinition<DepthMask> = {
     const [near, far] = [Math.min(mask.near, mask.far), Math.max(mask.near, mask.far)]
     const codes = [near / fade, near, far, far * fade].map(depth.codeAt).sort((a, b) => a - b)
     const handles = codes as [number, number, number, number]
-    return luminosityMaskNode(depth.node, { channel: 'red', curve: 'range', handles, steepness: 0, invert: false })
+    return luminosityMaskNode(depth.node, { channel: 'red', curve: 'range', handles, steepness: 0 })
   },
   problem: (_, { depth }) => (depth ? undefined : 'This scene has no depth picture yet; the mask is left out.'),
 }

@@ -53,7 +53,7 @@ export const luminosityMaskKind: MaskDefinition<LuminosityMask> = {
   },
   node(mask, context) {
     const { channel, curve, handles: tones, steepness } = mask
-    return luminosityMaskNode(tonesOf(mask, context), { channel, curve, handles: tones, steepness, invert: false })
+    return luminosityMaskNode(tonesOf(mask, context), { channel, curve, handles: tones, steepness })
   },
   problem: tonesProblem,
 }

@@ -11,13 +11,13 @@ beforeAll(async () => {
   kernels = await loadKernels()
 })
 
-type Curve = Pick<LuminosityMask, 'curve' | 'handles' | 'steepness' | 'invert'>
+type Curve = Pick<LuminosityMask, 'curve' | 'handles' | 'steepness'>
 
 const tones = Array.from({ length: 257 }, (_, i) => i / 256)
-const curve = (part: Partial<Curve>): Curve => ({ curve: 'brights', handles: [0, 1, 1, 1], steepness: 0, invert: false, ...part })
+const curve = (part: Partial<Curve>): Curve => ({ curve: 'brights', handles: [0, 1, 1, 1], steepness: 0, ...part })
 
 function mask(part: Partial<Curve>, input: number[] = tones): Float32Array {
-  const { curve: kind, handles, steepness, invert } = curve(part)
+  const { curve: kind, handles, steepness } = curve(part)
   const out = kernels.allocate(input.length * 4)
   kernels.maskCurve(
     put(kernels, input),
@@ -25,7 +25,6 @@ function mask(part: Partial<Curve>, input: number[] = tones): Float32Array {
     toneCurves.indexOf(kind),
     ...(handles as [number, number, number, number]),
     steepness,
-    invert,
     out,
   )
   return take(kernels, out, input.length)
@@ -71,7 +70,7 @@ describe('luminosity masks', () => {
     { curve: 'range', handles: [0, 0, 1, 1] },
     { curve: 'range', handles: [0.3, 0.3, 0.5, 0.5] },
     { curve: 'range', handles: [0.1, 0.7, 0.7, 0.7], steepness: 2.5 },
-    { curve: 'range', handles: [0.5, 0.8, 1, 1], steepness: -3, invert: true },
+    { curve: 'range', handles: [0.5, 0.8, 1, 1], steepness: -3 },
     { curve: 'mids', steepness: -0.5 },
   ]
   it.each(cases)('$curve $handles, steepness $steepness: the kernel is the drawn curve', (part) => {

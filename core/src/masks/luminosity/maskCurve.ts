@@ -1,6 +1,6 @@
 import type { LuminosityMask } from './definition'
 
-type Curve = Pick<LuminosityMask, 'curve' | 'handles' | 'steepness' | 'invert'>
+type Curve = Pick<LuminosityMask, 'curve' | 'handles' | 'steepness'> & Partial<Pick<LuminosityMask, 'invert'>>
 
 /**
  * Openness 0-1 of a luminosity mask at one tone: the same curve as the kernel's, for drawing it and as its oracle.

@@ -29,7 +29,6 @@ export const pictureMaskKind: MaskDefinition<PictureMask> = {
       curve: 'brights',
       handles: [0, 1, 1, 1],
       steepness: 0,
-      invert: false,
     })
   },
   problem({ picture }, { photo }) {

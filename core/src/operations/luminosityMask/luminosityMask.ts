@@ -19,7 +19,6 @@ export type LuminosityParameters = {
   readonly handles: ToneHandles
   /** n >= 0: n more multiplications of the curve with itself; n < 0: of its complement. */
   readonly steepness: number
-  readonly invert: boolean
 }
 
 /** Mask read from the tones beneath or of the photo. Quick curves and self-multiplication: common practice, no source. */
@@ -34,7 +33,7 @@ export const luminosityMask: Operation<LuminosityParameters> = {
     const channel = toneChannels.indexOf(params.channel)
     kernels.tonePlane(channel, plane(tones, 0), plane(tones, 1), plane(tones, 2), count, read)
     const curve = toneCurves.indexOf(params.curve)
-    kernels.maskCurve(read, count, curve, ...params.handles, params.steepness, params.invert, out)
+    kernels.maskCurve(read, count, curve, ...params.handles, params.steepness, out)
     return { kind: 'mask', rect, planes: [out] }
   },
 }

@@ -1,6 +1,7 @@
 import Box from '@mui/material/Box'
 import { findOwner, type Mask, type PictureSource, type SimilarMask } from '@welkinar/core'
 import type { RenderPool } from '@welkinar/core/pool'
+import { useShallow } from 'zustand/shallow'
 import { changeMask, chosenMask, useScene } from '../../../scene/sceneStore'
 import { ink } from '../../../theme'
 import type { ViewPort } from '../viewPort'
@@ -21,7 +22,9 @@ interface PhotoOverlayProps {
 
 /** What lies over the photo for the hand: handles of the chosen mask or of the scene marks, and the tool that takes the pointer. */
 export function PhotoOverlay({ pool, source, port, settled }: PhotoOverlayProps) {
-  const { selectedId, openStep, chosenMaskId, sceneOpen, tool } = useScene()
+  const { selectedId, openStep, chosenMaskId, sceneOpen, tool } = useScene(
+    useShallow(({ selectedId, openStep, chosenMaskId, sceneOpen, tool }) => ({ selectedId, openStep, chosenMaskId, sceneOpen, tool })),
+  )
   const owner = findOwner(source, selectedId)
   const editing = openStep === 'where' && !sceneOpen
   const mask = editing ? chosenMask(owner, chosenMaskId) : undefined
