@@ -27,6 +27,8 @@ export function StepsPanel({ pool, source, owner }: StepsPanelProps) {
   const shared = { pool, source }
   return (
     <Box
+      // What is shown anew is seen from its top.
+      key={sceneOpen ? 'scene' : owner?.id}
       component="aside"
       aria-label={sceneOpen ? 'Scene' : 'Steps'}
       sx={{ width: { xs: 288, lg: 320 }, flex: 'none', overflowY: 'auto', borderLeft: `1px solid ${ink.rule}`, bgcolor: ink.paper }}

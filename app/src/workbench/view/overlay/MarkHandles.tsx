@@ -1,4 +1,4 @@
-import { noMarks, type LightMark, type PictureSource } from '@welkinar/core'
+import { noMarks, type LevelMark, type LightMark, type PictureSource } from '@welkinar/core'
 import { useScene } from '../../../scene/sceneStore'
 import { toScreen, type ViewPort } from '../viewPort'
 import { angleOf, atAngle, screenPoint, type Point } from './geometry'
@@ -22,6 +22,9 @@ export function MarkHandles({ port, source }: MarkHandlesProps) {
     )
   return (
     <>
+      {[horizon, waterline].map(
+        (level, index) => level && <LevelLine key={index} port={port} source={source} level={level} dashed={index === 1} />,
+      )}
       {horizon && <LevelHandles port={port} source={source} mark="horizon" />}
       {waterline && <LevelHandles port={port} source={source} mark="waterline" />}
       {focal && (
@@ -46,6 +49,13 @@ export function MarkHandles({ port, source }: MarkHandlesProps) {
   )
 }
 
+/** The line itself, beneath all handles and captions. */
+function LevelLine({ port, source, level, dashed }: MarkHandlesProps & { readonly level: LevelMark; readonly dashed: boolean }) {
+  const { width } = source.photo
+  const middle = { x: width / 2, y: level.y }
+  return <GuideLine d={pathThrough(port, [atAngle(middle, -width, level.turn), atAngle(middle, width, level.turn)])} dashed={dashed} />
+}
+
 function LevelHandles({ port, source, mark }: MarkHandlesProps & { readonly mark: 'horizon' | 'waterline' }) {
   const level = source.marks?.[mark]
   const { change } = useScene.getState()
@@ -58,10 +68,6 @@ function LevelHandles({ port, source, mark }: MarkHandlesProps & { readonly mark
   const label = mark === 'horizon' ? 'Horizon' : 'Waterline'
   return (
     <>
-      <GuideLine
-        d={pathThrough(port, [atAngle(middle, -width, level.turn), atAngle(middle, width, level.turn)])}
-        dashed={mark === 'waterline'}
-      />
       <Handle
         port={port}
         at={end}
