@@ -181,6 +181,40 @@ export function terrain(height: (x: number, z: number) => number, least: Vector,
   }
 }
 
+/**
+ * A solid given by a distance: negative inside, and never more than the true distance outside. Found by steps of that distance (sphere tracing,
+ * Hart 1996, from memory).
+ */
+export function implicit(distance: (place: Vector) => number, bounds: Box, material: Material): Shape {
+  const NARROW = 6e-4
+  return {
+    bounds,
+    material,
+    intersect(origin, direction, near, far) {
+      const span = insideBox(origin, direction, bounds.least, bounds.most, near, far)
+      if (!span) return undefined
+      let t = span.enter
+      // A ray that starts on the surface first has to leave it.
+      for (let i = 0; i < 200 && t < span.leave; i++) {
+        const place = along(origin, direction, t)
+        const rest = distance(place)
+        if (rest < NARROW && t > near + 0.004) return { t, normal: gradient(distance, place) }
+        t += Math.max(Math.abs(rest), NARROW)
+      }
+      return undefined
+    },
+  }
+}
+
+function gradient(distance: (place: Vector) => number, [x, y, z]: Vector): Vector {
+  const e = 1e-3
+  return normalise([
+    distance([x + e, y, z]) - distance([x - e, y, z]),
+    distance([x, y + e, z]) - distance([x, y - e, z]),
+    distance([x, y, z + e]) - distance([x, y, z - e]),
+  ])
+}
+
 function insideBox(
   origin: Vector,
   direction: Vector,

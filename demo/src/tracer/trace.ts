@@ -92,7 +92,7 @@ function scatter(
   const fresnel = surface.reflectance + (grazing - surface.reflectance) * (1 - cosine) ** 5
   const mirror = surface.roughness < MIRROR_UP_TO
   const direct = directLight(scene, surface, place, facing, normal, direction, mirror ? 0 : fresnel, random)
-  const chance = Math.min(0.95, Math.max(0.05, fresnel / (fresnel + 0.6 * Math.max(...surface.albedo) + 1e-3)))
+  const chance = Math.min(0.95, Math.max(0.002, fresnel / (fresnel + Math.max(...surface.albedo) + 1e-4)))
   if (random() < chance) {
     const bumped = roughNormal(normal, surface.roughness, random)
     const out = reflect(direction, visibleNormal(bumped, direction))

@@ -1,4 +1,5 @@
-import { fractal, hash, mixNumbers, noise, smoothstep } from '../../tracer/noise'
+import { pebbles } from '../../materials/pebbles'
+import { fractal, hash, mixNumbers, smoothstep } from '../../tracer/noise'
 import { sphere, type Material, type Shape } from '../../tracer/shapes'
 import { blend, normalise, type Vector } from '../../tracer/vector'
 
@@ -8,7 +9,10 @@ function offShore(x: number, z: number): number {
 }
 
 /** Still water that carries the far shore upside down, and the pebbles at the camera's feet. */
-export const inlet: Material = (place, _normal, distance) => (offShore(place[0], place[2]) > 0 ? water(place, distance) : pebbles(place))
+export const inlet: Material = (place, _normal, distance) => {
+  const off = offShore(place[0], place[2])
+  return off > 0 ? water(place, distance) : pebbles(place, off)
+}
 
 function water([x, , z]: Vector, distance: number): ReturnType<Material> {
   const wave = (a: number, b: number): number => 0.011 * fractal(a * 0.35, b * 0.6, 3, 91) + 0.0016 * fractal(a * 2.6, b * 3.4, 3, 95)
@@ -25,29 +29,6 @@ function water([x, , z]: Vector, distance: number): ReturnType<Material> {
     roughness: 0.04,
     reflectance: 0.021,
     normal: normalise([-slopeX, 1, -slopeZ]),
-  }
-}
-
-function pebbles([x, , z]: Vector): ReturnType<Material> {
-  const cell = 0.055
-  let best = { away: 9, tone: 0, dx: 0, dz: 0 }
-  for (let a = -1; a <= 1; a++) {
-    for (let b = -1; b <= 1; b++) {
-      const [i, j] = [Math.floor(x / cell) + a, Math.floor(z / cell) + b]
-      const dx = x / cell - i - 0.2 - 0.6 * hash(i, j, 61)
-      const dz = z / cell - j - 0.2 - 0.6 * hash(i, j, 62)
-      const away = Math.hypot(dx, dz) * (0.8 + 0.5 * hash(i, j, 63))
-      if (away < best.away) best = { away, tone: hash(i, j, 64), dx, dz }
-    }
-  }
-  const wet = smoothstep(-1.1, -0.1, offShore(x, z))
-  const gap = smoothstep(0.42, 0.68, best.away)
-  const tone = mixNumbers(0.06 + 0.13 * best.tone, 0.022, gap) * mixNumbers(1, 0.45, wet) * (0.8 + 0.4 * noise(x * 90, z * 90, 65))
-  return {
-    albedo: [tone * (1 + 0.12 * hash(Math.floor(best.tone * 999), 1, 2)), tone, tone * 0.95],
-    roughness: mixNumbers(0.7, 0.22, wet),
-    reflectance: 0.03,
-    normal: normalise([best.dx * 1.1, 1, best.dz * 1.1]),
   }
 }
 
