@@ -7,6 +7,7 @@ import { luminosityMaskNode } from '../core/src/operations/luminosityMask/lumino
 import { morphologyNode } from '../core/src/operations/morphology/morphology'
 import { photoNode } from '../core/src/operations/photo/photo'
 import { launch, visit } from './support/browser'
+import { throughSvgFilter } from './support/svgFilter'
 
 // feMorphology of W3C Filter Effects Level 1 as Chromium computes it, against ours over a square.
 
@@ -28,24 +29,8 @@ describe('growing and shrinking by a square', () => {
     ['erode', -3],
   ] as const)('%s by %d px is feMorphology', async (operator, radius) => {
     const { page } = await visit(browser)
-    const theirs = await page.evaluate(
-      ({ bytes, width, height, mode, reach }) => {
-        const svg = new DOMParser().parseFromString(
-          `<svg xmlns="http://www.w3.org/2000/svg"><filter id="f" x="0" y="0" width="100%" height="100%" color-interpolation-filters="sRGB"><feMorphology operator="${mode}" radius="${reach}"/></filter></svg>`,
-          'image/svg+xml',
-        )
-        document.body.append(svg.documentElement)
-        const sheet = (): HTMLCanvasElement => Object.assign(document.createElement('canvas'), { width, height })
-        const source = sheet()
-        source.getContext('2d')!.putImageData(new ImageData(Uint8ClampedArray.from(bytes), width, height), 0, 0)
-        const target = sheet()
-        const context = target.getContext('2d')!
-        context.filter = 'url(#f)'
-        context.drawImage(source, 0, 0)
-        return [...context.getImageData(0, 0, width, height).data].filter((_, i) => i % 4 === 0)
-      },
-      { bytes: rgba, ...size, mode: operator, reach: Math.abs(radius) },
-    )
+    const primitive = `<feMorphology operator="${operator}" radius="${Math.abs(radius)}"/>`
+    const theirs = (await throughSvgFilter(page, primitive, { ...size, bytes: rgba })).filter((_, i) => i % 4 === 0)
     await page.context().close()
     const kernels = await loadKernels()
     const evaluator = evaluatorFor(kernels, photoFrom(kernels, 'noise', size.width, size.height, rgba))

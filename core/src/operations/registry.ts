@@ -33,6 +33,7 @@ import { distanceFromCodes, groundDistance } from './sceneDistance/sceneDistance
 import { similarMask } from './similarMask/similarMask'
 import { streaks } from './streaks/streaks'
 import { sumFields } from './sumFields/sumFields'
+import { turbulence } from './turbulence/turbulence'
 
 /** All operations that a graph may hold, sources first. */
 const operations = [
@@ -40,6 +41,7 @@ const operations = [
   constantTones,
   streaks,
   discs,
+  turbulence,
   distanceFromCodes,
   groundDistance,
   airlight,
