@@ -5,5 +5,6 @@ import { distanceNode } from '../src/render/sceneDepth'
 
 /** A scene of a size without depth picture, for looking at patterns alone. */
 export function effectScene({ width, height }: Size, marks: SceneMarks = noMarks): EffectScene {
-  return { width, height, marks, distance: distanceNode({ width, height }, marks, null) }
+  const distance = distanceNode({ width, height }, marks, null)
+  return { width, height, marks, distance, knownDistance: marks.horizon ? distance : undefined, phase: 0 }
 }

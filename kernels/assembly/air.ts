@@ -63,3 +63,8 @@ export function scalePlane(src: usize, count: i32, factor: f32, out: usize): voi
   const bytes = (<usize>count) << 2
   for (let i: usize = 0; i < bytes; i += 16) v128.store(out + i, f32x4.mul(v128.load(src + i), splat(factor)))
 }
+
+/** A distance between two, evenly spread in its logarithm; `u` 0-1. */
+export function distanceBetween(near: f64, far: f64, u: f32): f32 {
+  return <f32>(near * NativeMath.pow(far / near, <f64>u))
+}

@@ -55,14 +55,38 @@ function gradientNoise(x: v128, y: v128, seed: i32): v128 {
   return blend(top, bottom, fade(dy))
 }
 
+/** Sum of octaves, each twice as fine and half as strong as the one before, around 0. */
+function octavesOf(x: v128, y: v128, unit: f32, octaves: i32, seed: i32): v128 {
+  let u = x
+  let v = y
+  let sum = splat(0)
+  let weight: f32 = 1
+  let size = unit
+  for (let octave = 0; octave < octaves; octave++) {
+    // An octave of fewer than two grid pixels a unit cannot be shown; from four on it is shown in full.
+    const t = min<f32>(1, max<f32>(0, (<f32>1.0 / size - 2) * 0.5))
+    const shown = t * t * (3 - 2 * t)
+    if (shown <= 0) break
+    sum = f32x4.add(sum, f32x4.mul(splat(weight * shown), gradientNoise(u, v, seed + octave * 101)))
+    // Turned from octave to octave, so that the lattices do not line up: by atan(3/4), times two.
+    const next = f32x4.sub(f32x4.mul(u, splat(1.6)), f32x4.mul(v, splat(1.2)))
+    v = f32x4.add(f32x4.mul(u, splat(1.2)), f32x4.mul(v, splat(1.6)))
+    u = next
+    weight *= 0.5
+    size *= 2
+  }
+  return sum
+}
+
 /**
  * Fractal noise as a mask. Photo px (x, y) is taken to noise units by the matrix a b c / d e f; each octave is twice as fine and half as
  * strong, and fades out where it would be finer than the grid. The mask rises smoothly from `low` to `high`, noise lying around 0.5.
  * @param unit noise units a grid pixel spans
+ * @param phase 0-1: the noise drifts (driftX, driftY) noise units in a loop, and goes over into itself while it does
  */
 export function cloudMask(
   out: usize, x0: i32, y0: i32, width: i32, height: i32, pitchX: f32, pitchY: f32,
-  a: f32, b: f32, c: f32, d: f32, e: f32, f: f32, unit: f32, octaves: i32, seed: i32, low: f32, high: f32,
+  a: f32, b: f32, c: f32, d: f32, e: f32, f: f32, unit: f32, octaves: i32, seed: i32, low: f32, high: f32, phase: f32, driftX: f32, driftY: f32,
 ): void {
   const span: f32 = 1 / max<f32>(high - low, 1e-4)
   for (let y = 0; y < height; y++) {
@@ -71,23 +95,15 @@ export function cloudMask(
     for (let x = 0; x < width; x += 4) {
       const columns = f32x4.convert_i32x4_s(i32x4.add(i32x4.splat(x0 + x), i32x4(0, 1, 2, 3)))
       const px = f32x4.mul(f32x4.add(columns, splat(0.5)), splat(pitchX))
-      let u = f32x4.add(f32x4.mul(px, splat(a)), splat(b * py + c))
-      let v = f32x4.add(f32x4.mul(px, splat(d)), splat(e * py + f))
-      let sum = splat(0)
-      let weight: f32 = 1
-      let size = unit
-      for (let octave = 0; octave < octaves; octave++) {
-        // An octave of fewer than two grid pixels a unit cannot be shown; from four on it is shown in full.
-        const t = min<f32>(1, max<f32>(0, (<f32>1.0 / size - 2) * 0.5))
-        const shown = t * t * (3 - 2 * t)
-        if (shown <= 0) break
-        sum = f32x4.add(sum, f32x4.mul(splat(weight * shown), gradientNoise(u, v, seed + octave * 101)))
-        // Turned from octave to octave, so that the lattices do not line up: by atan(3/4), times two.
-        const next = f32x4.sub(f32x4.mul(u, splat(1.6)), f32x4.mul(v, splat(1.2)))
-        v = f32x4.add(f32x4.mul(u, splat(1.2)), f32x4.mul(v, splat(1.6)))
-        u = next
-        weight *= 0.5
-        size *= 2
+      const u = f32x4.add(f32x4.mul(px, splat(a)), splat(b * py + c))
+      const v = f32x4.add(f32x4.mul(px, splat(d)), splat(e * py + f))
+      let sum = octavesOf(f32x4.sub(u, splat(phase * driftX)), f32x4.sub(v, splat(phase * driftY)), unit, octaves, seed)
+      if (phase > 0) {
+        // The same noise one loop earlier takes over; the root keeps the contrast of the two even.
+        const before = octavesOf(f32x4.sub(u, splat((phase - 1) * driftX)), f32x4.sub(v, splat((phase - 1) * driftY)), unit, octaves, seed)
+        const rest: f32 = 1 - phase
+        const even = splat(<f32>1.0 / sqrt<f32>(phase * phase + rest * rest))
+        sum = f32x4.mul(even, f32x4.add(f32x4.mul(splat(rest), sum), f32x4.mul(splat(phase), before)))
       }
       const value = f32x4.add(splat(0.5), f32x4.mul(splat(0.62), sum))
       const s = clamp01(f32x4.mul(f32x4.sub(value, splat(low)), splat(span)))

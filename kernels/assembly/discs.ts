@@ -1,39 +1,45 @@
-import { hash3, nextHash, poissonCount, unit } from './hash'
+import { distanceBetween } from './air'
+import { loopHash, nextHash, poissonCount, unit } from './hash'
 
 // Discs: points of a Poisson process, each seen out of focus and perhaps smeared along a line while the shutter was open.
 
 /** A disc thinner than this, grid px, is drawn this thick and as much fainter, so that it keeps its light. */
 const THINNEST: f64 = 0.8
+const TURN: f64 = 6.283185307179586
 
 /**
  * Adds discs to `mean`, and, where `spread` is not 0, the variance inside each pixel to `spread`. Lengths in photo px; pixel (x, y) of the grid
  * lies at ((gridX + x + 0.5) pitchX, …). `spacing`: side of the square that holds one point on average; `radius`, varied by the part `radiusVariation` either
  * way, towards the small; `softness` 0-1: part of the radius over which the rim falls; `rim` 0-1: how much brighter the rim is than the middle; `length`
- * and `angle` (radians) of the smear; `brightness`, varied downwards.
+ * and `angle` (radians) of the smear; `brightness`, varied downwards. The loop and `distance` are those of `drawStreaks`; besides, each disc goes
+ * round a circle of about `sway` px, once a loop.
  */
 export function drawDiscs(
   mean: usize, spread: usize, width: i32, height: i32, gridX: i32, gridY: i32, pitchX: f64, pitchY: f64,
   seed: i32, spacing: f64, radius: f64, radiusVariation: f64, softness: f64, rim: f64, length: f64, angle: f64,
   brightness: f64, brightnessVariation: f64, shiftX: f64, shiftY: f64,
+  loopRows: i32, loopShift: i32, phase: f64, sway: f64, distance: usize, near: f64, far: f64,
 ): void {
+  const movedX = shiftX + phase * <f64>loopShift * spacing
+  const movedY = shiftY + phase * <f64>loopRows * spacing
   const pitch = Math.sqrt(pitchX * pitchY)
   const dirX = NativeMath.cos(angle)
   const dirY = -NativeMath.sin(angle)
   const largest = radius * (1 + radiusVariation)
-  const reach = Math.max(largest, THINNEST * pitch) + 0.5 * length + 2 * pitch
-  const firstX = <i32>Math.floor((<f64>gridX * pitchX - shiftX - reach) / spacing)
-  const lastX = <i32>Math.floor((<f64>(gridX + width) * pitchX - shiftX + reach) / spacing)
-  const firstY = <i32>Math.floor((<f64>gridY * pitchY - shiftY - reach) / spacing)
-  const lastY = <i32>Math.floor((<f64>(gridY + height) * pitchY - shiftY + reach) / spacing)
+  const reach = Math.max(largest, THINNEST * pitch) + 0.7 * length + 2 * pitch + 2 * sway
+  const firstX = <i32>Math.floor((<f64>gridX * pitchX - movedX - reach) / spacing)
+  const lastX = <i32>Math.floor((<f64>(gridX + width) * pitchX - movedX + reach) / spacing)
+  const firstY = <i32>Math.floor((<f64>gridY * pitchY - movedY - reach) / spacing)
+  const lastY = <i32>Math.floor((<f64>(gridY + height) * pitchY - movedY + reach) / spacing)
   for (let cellY = firstY; cellY <= lastY; cellY++) {
     for (let cellX = firstX; cellX <= lastX; cellX++) {
-      let h = hash3(cellX, cellY, seed)
+      let h = loopHash(cellX, cellY, loopRows, loopShift, seed)
       const count = poissonCount(unit(h))
       for (let k = 0; k < count; k++) {
         h = nextHash(h)
-        const x = (<f64>cellX + <f64>unit(h)) * spacing + shiftX
+        let x = (<f64>cellX + <f64>unit(h)) * spacing + movedX
         h = nextHash(h)
-        const y = (<f64>cellY + <f64>unit(h)) * spacing + shiftY
+        let y = (<f64>cellY + <f64>unit(h)) * spacing + movedY
         h = nextHash(h)
         const u = <f64>unit(h)
         const own = radius * (1 + radiusVariation * (2 * u * u - 1))
@@ -44,7 +50,16 @@ export function drawDiscs(
         const peak = brightness * Math.min(1.6, even) * (1 - brightnessVariation * (1 - v * v))
         h = nextHash(h)
         const ownLength = length * (0.6 + 0.8 * <f64>unit(h))
-        drawDisc(mean, spread, width, height, gridX, gridY, pitchX, pitchY, x, y, own, softness, rim, ownLength, dirX, dirY, peak)
+        h = nextHash(h)
+        const away = distance != 0 ? distanceBetween(near, far, unit(h)) : 0
+        if (sway > 0) {
+          h = nextHash(h)
+          const start = TURN * <f64>unit(h)
+          const round = sway * (0.4 + 0.6 * <f64>unit(nextHash(h)))
+          x += round * (NativeMath.cos(start + TURN * phase) - NativeMath.cos(start))
+          y += round * (NativeMath.sin(start + TURN * phase) - NativeMath.sin(start))
+        }
+        drawDisc(mean, spread, width, height, gridX, gridY, pitchX, pitchY, x, y, own, softness, rim, ownLength, dirX, dirY, peak, distance, away)
       }
     }
   }
@@ -58,7 +73,7 @@ function sweptArea(middle: f64, span: f64, length: f64): f64 {
 
 function drawDisc(
   mean: usize, spread: usize, width: i32, height: i32, gridX: i32, gridY: i32, pitchX: f64, pitchY: f64,
-  x: f64, y: f64, radius: f64, softness: f64, rim: f64, length: f64, dirX: f64, dirY: f64, brightness: f64,
+  x: f64, y: f64, radius: f64, softness: f64, rim: f64, length: f64, dirX: f64, dirY: f64, brightness: f64, hiding: usize, away: f32,
 ): void {
   const pitch = Math.sqrt(pitchX * pitchY)
   const drawn = Math.max(radius, THINNEST * pitch)
@@ -83,12 +98,12 @@ function drawDisc(
       const ex = dx - t * length * dirX
       const ey = dy - t * length * dirY
       const distance = Math.sqrt(ex * ex + ey * ey)
-      if (distance >= reach) continue
+      const at = (<usize>(row * width + column)) << 2
+      if (distance >= reach || (hiding != 0 && load<f32>(hiding + at) <= away)) continue
       const s = Math.min(1, Math.max(0, (distance - from) / span))
       const q = distance / drawn
       const cover = 1 - s * s * (3 - 2 * s)
       const m = <f32>(peak * cover * (1 - rim * (1 - q * q)))
-      const at = (<usize>(row * width + column)) << 2
       store<f32>(mean + at, load<f32>(mean + at) + m)
       // At the rim a pixel holds the disc beside nothing.
       if (spread != 0) store<f32>(spread + at, load<f32>(spread + at) + m * <f32>(peak * (1 - cover)) * 0.5)

@@ -13,6 +13,15 @@ export function hash3(x: i32, y: i32, seed: i32): u32 {
   return h
 }
 
+/** Hash of a cell of a lattice that is the same again `rows` further down and `shift` to the right; `rows` 0 for one that never is. */
+// @ts-ignore: decorator
+@inline
+export function loopHash(x: i32, y: i32, rows: i32, shift: i32, seed: i32): u32 {
+  if (rows <= 0) return hash3(x, y, seed)
+  const turns = <i32>Math.floor(<f64>y / <f64>rows)
+  return hash3(x - turns * shift, y - turns * rows, seed)
+}
+
 /** The next number of the sequence that starts with a hash. */
 // @ts-ignore: decorator
 @inline

@@ -20,5 +20,7 @@ export { boxMean, roundPlane, multiplyPlanes, guidedCoefficients, guidedResult, 
 export { fadePlane, layerMix } from './layer'
 export { drawDiscs } from './discs'
 export { distanceFromCodes, groundDistance, airlight, joinFields, scalePlane } from './air'
-export { addGlow, litPlane } from './light'
+export { addGlow, litPlane, ownColour } from './light'
 export { turbulence } from './turbulence'
+export { starCanvas, starHorizon, drawStars, spreadFromSquares } from './stars'
+export { skyMask } from './sky'

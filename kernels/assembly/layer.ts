@@ -18,21 +18,22 @@ export function fadePlane(base: usize, other: usize, mask: usize, amount: f32, l
 /**
  * Lays one colour over a layer that may be transparent, with a blend mode: W3C Compositing and Blending Level 1, sections 5 and 10.
  * Cs = (1 - ab) cs + ab B(cb, cs), ar = as + ab - as ab, Cr = ((1 - as) ab cb + as Cs) / ar, with as = mean mask amount.
- * @param colour address of three floats, each four times
+ * @param sr addresses of the colour's channels: four equal floats each with `sourceStep` 0, planes with 1
  * @param ones plane of `count` ones
  * @param scratch room for `count` floats four times
  */
 export function layerMix(
-  mode: i32, linear: bool, br: usize, bg: usize, bb: usize, ba: usize, colour: usize, mean: usize, mask: usize, amount: f32,
+  mode: i32, linear: bool, br: usize, bg: usize, bb: usize, ba: usize, sr: usize, sg: usize, sb: usize, sourceStep: usize, mean: usize, mask: usize, amount: f32,
   count: i32, ones: usize, scratch: usize, outR: usize, outG: usize, outB: usize, outA: usize,
 ): void {
-  mix(mode, linear, br, bg, bb, colour, colour + 16, colour + 32, 0, ones, 0, 0, 1, count, scratch, outR, outG, outB)
+  mix(mode, linear, br, bg, bb, sr, sg, sb, sourceStep, ones, 0, 0, 1, count, scratch, outR, outG, outB)
   const bytes = (<usize>count) << 2
   const k = splat(amount)
-  const red = v128.load(colour)
-  const green = v128.load(colour, 16)
-  const blue = v128.load(colour, 32)
   for (let i: usize = 0; i < bytes; i += 16) {
+    const at = i * sourceStep
+    const red = v128.load(sr + at)
+    const green = v128.load(sg + at)
+    const blue = v128.load(sb + at)
     const w = mask != 0 ? f32x4.mul(k, v128.load(mask + i)) : k
     const source = f32x4.pmin(splat(1), f32x4.mul(w, f32x4.pmin(splat(1), f32x4.pmax(splat(0), v128.load(mean + i)))))
     const back = v128.load(ba + i)

@@ -34,3 +34,17 @@ export function litPlane(field: usize, light: usize, count: i32, lit: f32, squar
     v128.store(out + i, f32x4.mul(v128.load(field + i), squared ? f32x4.mul(factor, factor) : factor))
   }
 }
+
+/**
+ * Colour of a channel where lights of colours of their own lie over a glow: (saturation sum + (1 - saturation) mean + glow between) / (mean + glow), `sum` being the lights
+ * times their colour. Linear light; where there is neither, the colour of the glow. `out` may be `sum`.
+ */
+export function ownColour(sum: usize, mean: usize, glow: usize, between: f32, saturation: f32, count: i32, out: usize): void {
+  const bytes = (<usize>count) << 2
+  for (let i: usize = 0; i < bytes; i += 16) {
+    const m = v128.load(mean + i)
+    const g = f32x4.add(v128.load(glow + i), splat(1e-6))
+    const own = f32x4.add(f32x4.mul(splat(saturation), v128.load(sum + i)), f32x4.mul(splat(1 - saturation), m))
+    v128.store(out + i, f32x4.div(f32x4.add(own, f32x4.mul(g, splat(between))), f32x4.add(m, g)))
+  }
+}

@@ -1,5 +1,6 @@
 import { errorFunction } from './math'
-import { hash3, nextHash, poissonCount, unit } from './hash'
+import { hash3, loopHash, nextHash, poissonCount, unit } from './hash'
+import { distanceBetween } from './air'
 
 // Specks and streaks: points of a Poisson process, each drawn as what a round Gaussian speck becomes when
 // it moves along a straight line during the exposure: across, a Gaussian; along, a box convolved with a
@@ -179,13 +180,15 @@ function prepareTables(sigma: f64, blur: f64, length: f64, lengthVariation: f64,
  * `blur` px: a Gaussian blur after the smear; `length` px of the smear, varied by the part `lengthVariation` either way; `taper`: softness of the ends as a
  * part of the length; `angle` radians counter-clockwise from x, bent by up to `bend` radians, partly by gusts of
  * `gustScale` px; `brightness` of the peak, varied downwards by the part `brightnessVariation`; (`shiftX`, `shiftY`) px
- * moves the layer; `turn` radians counter-clockwise turns it about (`centreX`, `centreY`), the streaks with it.
+ * moves the layer; `turn` radians counter-clockwise turns it about (`centreX`, `centreY`), the streaks with it. The lattice is the same again
+ * `loopRows` cells further down and `loopShift` to the right; the part `phase` of that way is moved. With `distance`, a plane of metres, each drop is
+ * between `near` and `far` away and hidden by what is nearer.
  */
 export function drawStreaks(
   mean: usize, spread: usize, width: i32, height: i32, gridX: i32, gridY: i32, pitchX: f64, pitchY: f64,
   seed: i32, spacing: f64, sigma: f64, blur: f64, length: f64, lengthVariation: f64, taper: f64,
   angle: f64, bend: f64, gustScale: f64, brightness: f64, brightnessVariation: f64, shiftX: f64, shiftY: f64,
-  turn: f64, centreX: f64, centreY: f64,
+  turn: f64, centreX: f64, centreY: f64, loopRows: i32, loopShift: i32, phase: f64, distance: usize, near: f64, far: f64,
 ): void {
   const pitch = Math.sqrt(pitchX * pitchY)
   const squares = spread != 0
@@ -200,8 +203,10 @@ export function drawStreaks(
   const halfHeight = 0.5 * <f64>height * pitchY + reach
   const offsetX = (<f64>gridX + 0.5 * <f64>width) * pitchX - shiftX - centreX
   const offsetY = (<f64>gridY + 0.5 * <f64>height) * pitchY - shiftY - centreY
-  const middleX = centreX + cosTurn * offsetX - sinTurn * offsetY
-  const middleY = centreY + sinTurn * offsetX + cosTurn * offsetY
+  const movedX = phase * <f64>loopShift * spacing
+  const movedY = phase * <f64>loopRows * spacing
+  const middleX = centreX + cosTurn * offsetX - sinTurn * offsetY - movedX
+  const middleY = centreY + sinTurn * offsetX + cosTurn * offsetY - movedY
   const extentX = Math.abs(cosTurn) * halfWidth + Math.abs(sinTurn) * halfHeight
   const extentY = Math.abs(sinTurn) * halfWidth + Math.abs(cosTurn) * halfHeight
   const firstX = <i32>Math.floor((middleX - extentX) / spacing)
@@ -210,13 +215,13 @@ export function drawStreaks(
   const lastY = <i32>Math.floor((middleY + extentY) / spacing)
   for (let cellY = firstY; cellY <= lastY; cellY++) {
     for (let cellX = firstX; cellX <= lastX; cellX++) {
-      let h = hash3(cellX, cellY, seed)
+      let h = loopHash(cellX, cellY, loopRows, loopShift, seed)
       const count = poissonCount(unit(h))
       for (let k = 0; k < count; k++) {
         h = nextHash(h)
-        const x = (<f64>cellX + <f64>unit(h)) * spacing
+        const x = (<f64>cellX + <f64>unit(h)) * spacing + movedX
         h = nextHash(h)
-        const y = (<f64>cellY + <f64>unit(h)) * spacing
+        const y = (<f64>cellY + <f64>unit(h)) * spacing + movedY
         h = nextHash(h)
         // Few bright drops, many faint ones.
         const u = unit(h)
@@ -237,7 +242,8 @@ export function drawStreaks(
         const cosDeviation = 1 - d2 * (0.5 - d2 * (1.0 / 24.0 - d2 / 720.0))
         const dirX = cosAngle * cosDeviation - sinAngle * sinDeviation
         const dirY = -(sinAngle * cosDeviation + cosAngle * sinDeviation)
-        drawOne(mean, spread, width, height, gridX, gridY, pitchX, pitchY, placedX, placedY, dirX, dirY, peak, lengthClass)
+        const away = distance != 0 ? distanceBetween(near, far, unit(nextHash(nextHash(h)))) : 0
+        drawOne(mean, spread, width, height, gridX, gridY, pitchX, pitchY, placedX, placedY, dirX, dirY, peak, lengthClass, distance, away)
       }
     }
   }
@@ -245,7 +251,7 @@ export function drawStreaks(
 
 function drawOne(
   mean: usize, spread: usize, width: i32, height: i32, gridX: i32, gridY: i32, pitchX: f64, pitchY: f64,
-  x: f64, y: f64, dirX: f64, dirY: f64, peak: f32, lengthClass: i32,
+  x: f64, y: f64, dirX: f64, dirY: f64, peak: f32, lengthClass: i32, distance: usize, away: f32,
 ): void {
   const extentX = Math.abs(dirX) * reachAlong + Math.abs(dirY) * reachAcross
   const extentY = Math.abs(dirY) * reachAlong + Math.abs(dirX) * reachAcross
@@ -278,8 +284,8 @@ function drawOne(
       const down = <f32>dy
       const u = abs<f32>(dx * cx + down * cy) * alongScale
       const v = abs<f32>(down * cx - dx * cy) * acrossScale
-      if (u < limit && v < limit) {
-        const at = line + ((<usize>column) << 2)
+      const at = line + ((<usize>column) << 2)
+      if (u < limit && v < limit && (distance == 0 || load<f32>(distance + at) > away)) {
         const m = peak * look(acrossTable, v) * look(along, u)
         store<f32>(mean + at, load<f32>(mean + at) + m)
         if (spread != 0) {

@@ -1,4 +1,5 @@
 import type { z } from 'zod'
+import type { Rgb } from '../colour/hex'
 import type { GraphNode } from '../graph/node'
 import type { Colour, DepthPlace, Mix, Where } from '../model/look'
 import type { SceneMarks } from '../model/marks'
@@ -15,6 +16,10 @@ export interface EffectScene extends Size {
   readonly marks: SceneMarks
   /** Distance in metres, as a graph; made only when it is asked for. */
   readonly distance: GraphNode
+  /** The same, if the scene says anything about it: a depth picture or a horizon. */
+  readonly knownDistance: GraphNode | undefined
+  /** 0-1: where in its loop the pattern is. 1 is 0 again. */
+  readonly phase: number
 }
 
 /** A named set of starting values; lengths are for a photo of 6 megapixels. */
@@ -38,12 +43,20 @@ export interface EffectDefinition<K extends string = string, C extends EffectCon
   readonly controls: z.ZodType<C>
   /** Paths into the controls of what steers the whole effect, in the order shown. */
   readonly dials: readonly string[]
+  /** Places on the photo that can be dragged: paths of their x and y. */
+  readonly places?: readonly { readonly label: string; readonly x: string; readonly y: string }[]
   /** The first is what a new effect starts with. */
   readonly startingLooks: readonly StartingLook<C>[]
+  /** Whether a control counts while the others are as they are; those that do not are not shown. All do if this is not given. */
+  applies?(path: string, controls: C): boolean
+  /** What the settings mean, in plain words. */
+  inWords?(controls: C, photo: Size): string
   /** A few words about the current pattern and shape, for the list of steps. */
   summary(controls: C): { readonly pattern: string; readonly shape: string }
   /** The raw field, before it is shaped. */
   pattern(controls: C, scene: EffectScene): GraphNode
   /** The field that is tinted and mixed. */
   shape(controls: C, scene: EffectScene): GraphNode
+  /** Colours of its own as tones; undefined if the tint is its only one. */
+  paint?(controls: C, scene: EffectScene, tint: Rgb): GraphNode | undefined
 }

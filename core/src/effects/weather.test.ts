@@ -47,15 +47,14 @@ function correlation(a: ArrayLike<number>, b: ArrayLike<number>): number {
   return sum((i) => (a[i]! - ma) * (b[i]! - mb)) / Math.sqrt(sum((i) => (a[i]! - ma) ** 2) * sum((i) => (b[i]! - mb) ** 2))
 }
 
-const looks = effectDefinitions
-  .filter(({ kind }) => kind !== 'rain')
-  .flatMap(({ kind, startingLooks }) => startingLooks.map(({ name }) => [kind, name] as const))
+const looks = effectDefinitions.flatMap(({ kind, startingLooks }) => startingLooks.map(({ name }) => [kind, name] as const))
 
 /** Values for a photo as large as people see it at 1:1, as few as there is room for. */
 function effectOf(kind: string, look: string, change?: (effect: Effect) => void): Effect {
   const made = newEffect({ width: 2400, height: 1600 }, { kind, look, id: look })
   const { pattern } = made.controls as { pattern: { density?: number } }
-  if (kind === 'snow' && pattern.density !== undefined) pattern.density *= (size.width * size.height) / (2400 * 1600)
+  if (['rain', 'snow', 'stars'].includes(kind) && pattern.density !== undefined)
+    pattern.density *= (size.width * size.height) / (2400 * 1600)
   change?.(made)
   return made
 }

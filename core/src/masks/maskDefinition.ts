@@ -5,6 +5,7 @@ import type { Size } from '../planes/grid'
 /** All that a mask may read. Nodes are made only when they are asked for. */
 export interface MaskContext {
   readonly photo: Size
+  readonly photoId: string
   /** The photo as it came. */
   readonly picture: GraphNode
   /** Everything beneath the effect or group that the mask belongs to. */

@@ -12,10 +12,12 @@ import type { MaskDefinition } from './maskDefinition'
 import { outlineMaskKind, outlineMaskSchema } from './outline/definition'
 import { patternMaskKind, patternMaskSchema } from './pattern/definition'
 import { pictureMaskKind, pictureMaskSchema } from './picture/definition'
+import { skyMaskKind, skyMaskSchema } from './sky/definition'
 import { similarMaskKind, similarMaskSchema } from './similar/definition'
 
 export const maskSchema = z.discriminatedUnion('kind', [
   luminosityMaskSchema,
+  skyMaskSchema,
   colourMaskSchema,
   ellipseMaskSchema,
   lineMaskSchema,
@@ -35,6 +37,7 @@ export type MaskKind = Mask['kind']
 /** All kinds of mask, in the order in which they are offered. */
 export const maskDefinitions = [
   luminosityMaskKind,
+  skyMaskKind,
   colourMaskKind,
   ellipseMaskKind,
   lineMaskKind,

@@ -12,7 +12,7 @@ export interface NumberControl {
   readonly measures?: 'length' | 'x' | 'y'
 }
 
-type Unit = '' | 'px' | '%' | '°' | '×' | 'm'
+type Unit = '' | 'px' | '%' | '°' | '×' | 'm' | 'mm' | 'mm/h' | 's' | 'min' | 'K'
 
 interface NumberOptions extends NumberControl {
   /** What a typed number may reach. */
@@ -63,14 +63,40 @@ export function angleControl(label: string): z.ZodNumber {
 /** A colour written #rrggbb, sRGB. */
 export const hexColour = z.string().regex(/^#[0-9a-f]{6}$/i, 'expected a colour written #rrggbb')
 
+/** What the interface needs to know about a choice: its words, and those of each value. */
+export interface ChoiceControl {
+  readonly label: string
+  readonly options: readonly (readonly [value: string, words: string])[]
+}
+
+/** Schema of one of several values, with its words. */
+export function choiceControl<const T extends Readonly<Record<string, string>>>(
+  label: string,
+  words: T,
+): z.ZodEnum<{ [K in keyof T & string]: K }> {
+  const options = Object.entries(words)
+  const keys = Object.fromEntries(options.map(([value]) => [value, value])) as { [K in keyof T & string]: K }
+  return z.enum(keys).meta({ choice: { label, options } })
+}
+
+/** A schema without the value that it takes when nothing is given. */
+export function withoutDefault(schema: z.ZodType): z.ZodType {
+  return schema instanceof z.ZodDefault ? (schema.unwrap() as z.ZodType) : schema
+}
+
 /** The control of a schema, if it is a number with one. */
 export function controlOf(schema: z.ZodType): NumberControl | undefined {
-  return schema.meta()?.['control'] as NumberControl | undefined
+  return withoutDefault(schema).meta()?.['control'] as NumberControl | undefined
+}
+
+/** The control of a schema, if it is a choice. */
+export function choiceOf(schema: z.ZodType): ChoiceControl | undefined {
+  return withoutDefault(schema).meta()?.['choice'] as ChoiceControl | undefined
 }
 
 /** Least and greatest number that a schema accepts. */
 export function hardRange(schema: z.ZodType): readonly [number, number] {
-  const { minValue, maxValue } = schema as z.ZodNumber
+  const { minValue, maxValue } = withoutDefault(schema) as z.ZodNumber
   return [minValue ?? -Infinity, maxValue ?? Infinity]
 }
 
@@ -78,6 +104,7 @@ export function hardRange(schema: z.ZodType): readonly [number, number] {
 export function schemaAt(schema: z.ZodType, path: string): z.ZodType {
   let at: unknown = schema
   for (const part of path.split('.')) {
+    if (at instanceof z.ZodDefault) at = at.unwrap()
     if (at instanceof z.ZodArray) at = at.element
     else if (at instanceof z.ZodObject) at = (at.shape as Record<string, unknown>)[part]
     else throw new RangeError(`There is no control at “${path}”.`)

@@ -36,6 +36,7 @@ export function fitLengths<T>(schema: z.ZodType<T>, value: T, fit: Fit): T {
 export const STROKE_POINTS = { control: { measures: 'stroke points' } }
 
 function fitted(schema: unknown, value: unknown, fit: Fit): unknown {
+  if (schema instanceof z.ZodDefault) return fitted(schema.unwrap(), value, fit)
   if (schema instanceof z.ZodNumber) {
     const measures = controlOf(schema)?.measures
     if (!measures) return value

@@ -31,6 +31,8 @@ import { frameMask } from './shapeMasks/frameMask'
 import { lineMask } from './shapeMasks/lineMask'
 import { distanceFromCodes, groundDistance } from './sceneDistance/sceneDistance'
 import { similarMask } from './similarMask/similarMask'
+import { skyMask } from './skyMask/skyMask'
+import { starColours, stars } from './stars/stars'
 import { streaks } from './streaks/streaks'
 import { sumFields } from './sumFields/sumFields'
 import { turbulence } from './turbulence/turbulence'
@@ -41,6 +43,8 @@ const operations = [
   constantTones,
   streaks,
   discs,
+  stars,
+  starColours,
   turbulence,
   distanceFromCodes,
   groundDistance,
@@ -64,6 +68,7 @@ const operations = [
   outlineMask,
   brushMask,
   similarMask,
+  skyMask,
   cloudMask,
   fieldAsMask,
   morphology,

@@ -14,6 +14,8 @@ export interface PictureSource {
   readonly pinned?: readonly PinnedState[]
   readonly marks?: SceneMarks
   readonly depth?: DepthPicture | null
+  /** 0-1: where the patterns are in their loop; 0 for the still picture. */
+  readonly phase?: number
 }
 
 /** What has a mask and an amount. */

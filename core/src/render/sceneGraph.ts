@@ -62,13 +62,13 @@ function maskPicture(mask: GraphNode | undefined): GraphNode {
 
 function aloneNode(builder: StackBuilder, owner: Owner, context: MaskContext, masked: boolean): GraphNode {
   if (!isEffect(owner)) return builder.onBlack(insideOfGroup(builder.source, owner.id), masked ? owner : undefined)
-  return onBlack(builder.field(owner), builder.colour(owner), maskOf(owner.where, context, masked))
+  return builder.drawn(owner, maskOf(owner.where, context, masked))
 }
 
 function maskOf(where: Where, context: MaskContext, masked: boolean): GraphNode | undefined {
   return masked ? whereNode(where, context) : undefined
 }
 
-function onBlack(field: GraphNode, colour: Rgb, mask?: GraphNode): GraphNode {
-  return mixNode(constantTonesNode(BLACK), field, mask, { mode: 'normal', amount: 1, linear: false, colour })
+function onBlack(field: GraphNode, colour: Rgb): GraphNode {
+  return mixNode(constantTonesNode(BLACK), field, undefined, { mode: 'normal', amount: 1, linear: false, colour })
 }

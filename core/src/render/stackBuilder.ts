@@ -32,7 +32,7 @@ interface Exaggerated {
 const fields = new WeakMap<object, { readonly from: string; readonly node: GraphNode }>()
 
 function shapedField({ kind, controls }: Effect, scene: EffectScene, depth: DepthPicture | null): GraphNode {
-  const from = JSON.stringify([kind, scene.width, scene.height, scene.marks, depth])
+  const from = JSON.stringify([kind, scene.width, scene.height, scene.marks, scene.phase, depth])
   const known = fields.get(controls)
   if (known?.from === from) return known.node
   const node = definitionOf(kind).shape(controls, scene)
@@ -77,13 +77,17 @@ export class StackBuilder {
 
   /** What patterns may know of the scene. */
   get scene(): EffectScene {
-    const { photo, marks = noMarks, depth } = this.source
+    const { photo, marks = noMarks, depth, phase = 0 } = this.source
     return {
       width: photo.width,
       height: photo.height,
       marks,
+      phase,
       get distance() {
         return distanceNode(photo, marks, depth)
+      },
+      get knownDistance() {
+        return depth || marks.horizon ? this.distance : undefined
       },
     }
   }
@@ -160,7 +164,7 @@ export class StackBuilder {
   private effectNode(effect: Effect, beneath: GraphNode, exaggerated?: Exaggerated): GraphNode {
     if (!effect.on || effect.mix.amount === 0) return beneath
     const mask = whereNode(effect.where, this.context(effect, beneath))
-    return mixNode(beneath, this.field(effect), mask, this.mixOf(effect, exaggerated))
+    return mixNode(beneath, this.field(effect), mask, this.mixOf(effect, exaggerated), this.paint(effect))
   }
 
   /** A group passes through: its effects act on what is beneath, and mask and amount fade between without and with them. Another mode isolates it. */
@@ -177,10 +181,21 @@ export class StackBuilder {
   private layerNode(effect: Effect, below: GraphNode | undefined, beneath: GraphNode, exaggerated?: Exaggerated): GraphNode | undefined {
     if (!effect.on || effect.mix.amount === 0) return below
     const mask = whereNode(effect.where, this.context(effect, beneath))
-    return layerMixNode(below, this.field(effect), mask, this.mixOf(effect, exaggerated))
+    return layerMixNode(below, this.field(effect), mask, this.mixOf(effect, exaggerated), this.paint(effect))
   }
 
-  private mixOf(effect: Effect, exaggerated?: Exaggerated): MixParameters {
+  /** Colours that differ from place to place, if the effect has them. */
+  paint(effect: Effect): GraphNode | undefined {
+    return definitionOf(effect.kind).paint?.(effect.controls, this.scene, this.colour(effect))
+  }
+
+  /** What an effect draws, in its colours, on black. */
+  drawn(effect: Effect, mask?: GraphNode): GraphNode {
+    const params = { mode: 'normal', amount: 1, linear: false, colour: this.colour(effect) } as const
+    return mixNode(constantTonesNode(BLACK), this.field(effect), mask, params, this.paint(effect))
+  }
+
+  private mixOf(effect: Effect, exaggerated?: Exaggerated): MixParameters & { readonly colour: Rgb } {
     const times = exaggerated?.id === effect.id ? exaggerated.times : 1
     return { mode: effect.mix.mode, amount: (effect.mix.amount / 100) * times, linear: effect.mix.linear, colour: this.colour(effect) }
   }
@@ -189,11 +204,11 @@ export class StackBuilder {
     const { photo, picture, source } = { photo: this.source.photo, picture: this.photo, source: this.source }
     const ownTones = (): GraphNode => {
       if (!isEffect(owner)) return this.onBlack(insideOfGroup(source, owner.id))
-      const params = { mode: 'normal', amount: 1, linear: false, colour: this.colour(owner) } as const
-      return mixNode(constantTonesNode(BLACK), this.field(owner), undefined, params)
+      return this.drawn(owner)
     }
     return {
       photo,
+      photoId: photo.id,
       picture,
       beneath,
       marks: source.marks ?? noMarks,

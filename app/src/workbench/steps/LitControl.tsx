@@ -6,7 +6,7 @@ import { startingEffect } from './startingControls'
 /** How much the light of the scene decides how bright an effect is. */
 export function LitControl({ effect }: { readonly effect: Effect }) {
   const photo = useScene((state) => state.history?.scene.photo)
-  const schema = colourSchema.shape.lit.unwrap()
+  const schema = colourSchema.shape.lit
   const control = controlOf(schema)
   if (!control || !photo) return null
   return (

@@ -114,6 +114,6 @@ function useShownSource(source: PictureSource): PictureSource {
       const masks = owner.where.masks.filter((mask) => chosenMaskId !== undefined && mask.id !== chosenMaskId)
       return { ...owner, where: { ...owner.where, masks } }
     }
-    return { ...tried, effects: tried.effects.map(bare), groups: (tried.groups ?? []).map(bare) }
+    return { ...tried, effects: tried.effects.map((effect) => bare(effect)), groups: (tried.groups ?? []).map(bare) }
   }, [trial, source, unmasked, selectedId, chosenMaskId])
 }

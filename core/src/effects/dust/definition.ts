@@ -3,8 +3,7 @@ import { lengthControl, numberControl, percentControl, seedControl } from '../..
 import { discsNode } from '../../operations/discs/discs'
 import { levelsNode } from '../../operations/levels/levels'
 import { sumFieldsNode } from '../../operations/sumFields/sumFields'
-import type { Size } from '../../planes/grid'
-import type { EffectDefinition } from '../effectDefinition'
+import type { EffectDefinition, EffectScene } from '../effectDefinition'
 import { startingLooks } from './startingLooks'
 
 const pattern = z.strictObject({
@@ -41,11 +40,11 @@ export const dust: EffectDefinition<'dust', DustControls> = {
 }
 
 /** Two depths of motes: a few large ones near the lens, more small ones behind. */
-function motes({ pattern, shape }: DustControls, photo: Size, drift: number) {
+function motes({ pattern, shape }: DustControls, scene: EffectScene, drift: number) {
   const layer = (index: number, size: number, share: number, brightness: number) =>
     discsNode({
       seed: pattern.seed * 16 + 5 * index + 11,
-      spacing: Math.sqrt((photo.width * photo.height) / Math.max(pattern.density * 10 * share, 0.01)),
+      spacing: Math.sqrt((scene.width * scene.height) / Math.max(pattern.density * 10 * share, 0.01)),
       radius: pattern.size * size,
       radiusVariation: pattern.sizeSpread / 100 / 1.1,
       softness: Math.max(0.05, pattern.softness / 100),
@@ -56,6 +55,9 @@ function motes({ pattern, shape }: DustControls, photo: Size, drift: number) {
       brightnessVariation: 0.85,
       shiftX: 0,
       shiftY: 0,
+      // A loop leaves a mote where it was: it floats in a circle.
+      loop: { rows: 0, shift: 0, phase: scene.phase },
+      sway: (2 * pattern.size + 2 * drift) * size,
     })
   return sumFieldsNode([layer(0, 1, 0.25, 0.4), layer(1, 0.38, 0.75, 0.75)])
 }

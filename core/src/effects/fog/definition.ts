@@ -56,16 +56,22 @@ export const fog: EffectDefinition<'fog', FogControls> = {
     pattern: `${pattern.layers} ${pattern.layers === 1 ? 'bank' : 'banks'}, seed ${pattern.seed}`,
     shape: `one can see ${Math.round(shape.sight)} m`,
   }),
-  pattern: ({ pattern }) => banks(pattern),
+  pattern: ({ pattern }, scene) => banks(pattern, scene),
   shape: ({ pattern, shape }, scene) => {
-    const parts = [banks(pattern), groundProfile(shape, scene)]
+    const parts = [banks(pattern, scene), groundProfile(shape, scene)]
     if (shape.byDistance > 0) parts.push(thickness(shape, scene))
     return joinFieldsNode(parts, 'product')
   },
 }
 
+/** Shapes that a bank drifts in a loop. */
+const DRIFT = 0.7
+
 /** Banks one behind the other. Each has a seed, a size and an angle of its own, so that no two show the same cloud. */
-function banks({ density, layers, scale, stretch, turn, octaves, contrast, seed }: FogControls['pattern']): GraphNode {
+function banks(
+  { density, layers, scale, stretch, turn, octaves, contrast, seed }: FogControls['pattern'],
+  { phase }: EffectScene,
+): GraphNode {
   const half = 0.62 - 0.46 * (contrast / 100)
   const each = Array.from({ length: layers }, (_, index) => {
     const cloud = cloudMaskNode({
@@ -78,6 +84,8 @@ function banks({ density, layers, scale, stretch, turn, octaves, contrast, seed 
       seed: seed * 16 + 37 * index,
       low: 0.44 - half,
       high: 0.44 + half,
+      phase,
+      drift: DRIFT * (1 + 0.4 * index),
     })
     return scaleFieldNode(cloud, (density / 100) * (1 - 0.16 * index))
   })

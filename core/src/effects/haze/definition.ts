@@ -59,7 +59,8 @@ function air({ visibility, start }: HazeControls['pattern'], scene: EffectScene)
 /** 1 where the air is thick, less where a slow cloud thins it. */
 function banksOfAir(unevenness: number, scene: EffectScene) {
   const scale = 0.5 * scene.width
-  const cloud = cloudMaskNode({ scale, stretch: 3, turn: 0, offsetX: 0, offsetY: 0, octaves: 4, seed: 23, low: 0.1, high: 0.8 })
+  const noise = { scale, stretch: 3, turn: 0, offsetX: 0, offsetY: 0, octaves: 4, seed: 23, low: 0.1, high: 0.8 }
+  const cloud = cloudMaskNode({ ...noise, phase: scene.phase, drift: 0.5 })
   const everywhere = airlightNode(scene.distance, { extinction: 1, start: -1e6 })
   return joinFieldsNode([scaleFieldNode(everywhere, 1 - unevenness), cloud], 'screen')
 }

@@ -4,8 +4,11 @@ import { levelsNode } from '../../operations/levels/levels'
 import { streaksNode } from '../../operations/streaks/streaks'
 import { sumFieldsNode } from '../../operations/sumFields/sumFields'
 import type { GraphNode } from '../../graph/node'
-import type { Size } from '../../planes/grid'
-import type { EffectDefinition } from '../effectDefinition'
+import { rainInWords } from '../../weather/rainDrops'
+import { appliesToCamera, cameraControls, shutterInWords } from '../camera'
+import type { EffectDefinition, EffectScene } from '../effectDefinition'
+import { fallLoop, layerDistances } from '../fallLoop'
+import { cameraDrops, rainVeil } from './cameraDrops'
 import { startingLooks } from './startingLooks'
 
 const percent = { unit: '%', hard: [0, 100], usual: [0, 100], step: 1 } as const
@@ -60,6 +63,15 @@ const pattern = z.strictObject({
   }),
   evenness: numberControl({ label: 'Evenness', ...percent, hint: 'At 100 % all drops of a layer are equally bright.' }),
   seed: seedControl(),
+  ...cameraControls,
+  rate: numberControl({
+    label: 'Rain',
+    unit: 'mm/h',
+    usual: [0.2, 60],
+    hard: [0, 300],
+    step: 0.1,
+    hint: 'Water that falls in an hour: drizzle below 0.5, moderate rain from 2.5, heavy from 10, violent from 50.',
+  }).default(8),
   perLayer: z.array(layer).length(4),
 })
 
@@ -91,6 +103,10 @@ const shape = z.strictObject({
 const controls = z.strictObject({ pattern, shape })
 export type RainControls = z.infer<typeof controls>
 
+const BY_EYE = [
+  ...['density', 'layers', 'dropSize', 'evenness', 'perLayer'].map((key) => `pattern.${key}`),
+  ...['length', 'lengthVariation', 'blur', 'enlarge', 'turn', 'moveX', 'moveY'].map((key) => `shape.${key}`),
+]
 const GREATEST_BEND = 15
 const GUST_IN_LENGTHS = 9
 
@@ -100,31 +116,50 @@ export const rain: EffectDefinition<'rain', RainControls> = {
   place: 'near',
   shownPart: 0.4,
   controls,
-  dials: ['pattern.density', 'shape.length', 'shape.angle', 'shape.windVariation', 'pattern.layers'],
+  dials: ['pattern.density', 'pattern.rate', 'shape.length', 'pattern.shutter', 'shape.angle', 'shape.windVariation', 'pattern.layers'],
+  applies: (path, { pattern }) => appliesToCamera(path, pattern.by, BY_EYE, 'pattern.rate'),
+  inWords: ({ pattern }) =>
+    pattern.by === 'camera'
+      ? `${capital(rainInWords(pattern.rate))} at ${shutterInWords(pattern.shutter)} with ${Math.round(pattern.focalLength)} mm`
+      : '',
   startingLooks,
   summary: ({ pattern, shape }) => ({
-    pattern: `specks in ${pattern.layers} ${pattern.layers === 1 ? 'layer' : 'layers'}, seed ${pattern.seed}`,
-    shape: `smear ${Math.round(shape.length)} px at ${Math.round(shape.angle)}°`,
+    pattern:
+      pattern.by === 'camera'
+        ? `${rainInWords(pattern.rate)}, ${Number(pattern.rate.toPrecision(2))} mm/h`
+        : `specks in ${pattern.layers} ${pattern.layers === 1 ? 'layer' : 'layers'}, seed ${pattern.seed}`,
+    shape:
+      pattern.by === 'camera'
+        ? `falling at ${Math.round(shape.angle)}° for ${shutterInWords(pattern.shutter)}`
+        : `smear ${Math.round(shape.length)} px at ${Math.round(shape.angle)}°`,
   }),
-  pattern: (controls, photo) => drops(controls, photo, { length: 0, blur: 0, enlarge: 100, turn: 0, moveX: 0, moveY: 0 }),
-  shape: (controls, photo) => {
-    const { shape } = controls
-    const streaked = drops(controls, photo, shape)
-    return levelsNode(streaked, { black: shape.black / 100, white: shape.white / 100, gamma: shape.gamma })
+  pattern: (controls, scene) =>
+    controls.pattern.by === 'camera'
+      ? cameraDrops(controls, scene, false)
+      : drops(controls, scene, { length: 0, blur: 0, enlarge: 100, turn: 0, moveX: 0, moveY: 0 }),
+  shape: (controls, scene) => {
+    const { pattern, shape } = controls
+    const levels = { black: shape.black / 100, white: shape.white / 100, gamma: shape.gamma }
+    if (pattern.by === 'eye') return levelsNode(drops(controls, scene, shape), levels)
+    return sumFieldsNode([levelsNode(cameraDrops(controls, scene, true), levels), rainVeil(controls, scene)])
   },
+}
+
+function capital(words: string): string {
+  return words.charAt(0).toUpperCase() + words.slice(1)
 }
 
 type Shaping = Pick<RainControls['shape'], 'length' | 'blur' | 'enlarge' | 'turn' | 'moveX' | 'moveY'>
 
 /** All layers as specks, each of them smeared, blurred and placed as `shaping` says. */
-function drops({ pattern, shape }: RainControls, photo: Size, shaping: Shaping): GraphNode {
+function drops({ pattern, shape }: RainControls, scene: EffectScene, shaping: Shaping): GraphNode {
   const enlarge = shaping.enlarge / 100
   const layers = pattern.perLayer.slice(0, pattern.layers).map((layer, index) => {
     const count = pattern.density * 100 * (layer.drops / 100)
-    const spacing = Math.sqrt((photo.width * photo.height) / Math.max(count, 0.01))
-    return streaksNode({
+    const spacing = enlarge * Math.sqrt((scene.width * scene.height) / Math.max(count, 0.01))
+    const params = {
       seed: pattern.seed * 16 + index,
-      spacing: spacing * enlarge,
+      spacing,
       sigma: pattern.dropSize * layer.size * enlarge,
       blur: shaping.blur * enlarge,
       length: shaping.length * layer.stretch * enlarge,
@@ -138,9 +173,12 @@ function drops({ pattern, shape }: RainControls, photo: Size, shaping: Shaping):
       shiftX: layer.shiftX * enlarge + shaping.moveX,
       shiftY: layer.shiftY * enlarge + shaping.moveY,
       turn: shaping.turn,
-      centreX: photo.width / 2,
-      centreY: photo.height / 2,
-    })
+      centreX: scene.width / 2,
+      centreY: scene.height / 2,
+      loop: fallLoop(spacing, shape.angle, scene, index + 1),
+      ...layerDistances(pattern, index, pattern.layers),
+    }
+    return streaksNode(params, scene.knownDistance)
   })
   return sumFieldsNode(layers)
 }

@@ -1,3 +1,4 @@
+import { cameraStart } from '../camera'
 import type { StartingLook } from '../effectDefinition'
 import { sparesShadows } from '../sparesShadows'
 import type { RainControls } from './definition'
@@ -24,6 +25,8 @@ function look(
         dropSize: 0.9,
         evenness: 25,
         seed: 4107,
+        ...cameraStart,
+        rate: 8,
         perLayer: [far, middle, near, nearest],
         ...pattern,
       },
@@ -56,4 +59,10 @@ export const startingLooks: readonly StartingLook<RainControls>[] = [
   look('Drizzle', 45, { density: 55, layers: 2, dropSize: 0.7 }, { length: 12, angle: 86, windVariation: 35 }),
   look('Downpour', 70, { density: 62, layers: 4, seed: 2291 }, { length: 42, angle: 82, windVariation: 18 }),
   look('Driving rain', 62, { density: 46, layers: 4, seed: 7343 }, { length: 58, angle: 64, windVariation: 40 }),
+  look(
+    'Rain by the camera',
+    80,
+    { by: 'camera', rate: 22, shutter: 1 / 60, focalLength: 35, nearest: 0.8, farthest: 40, seed: 5023 },
+    { angle: 82, black: 0, white: 45 },
+  ),
 ]

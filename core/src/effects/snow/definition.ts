@@ -5,8 +5,11 @@ import { discsNode } from '../../operations/discs/discs'
 import { levelsNode } from '../../operations/levels/levels'
 import { streaksNode } from '../../operations/streaks/streaks'
 import { sumFieldsNode } from '../../operations/sumFields/sumFields'
-import type { Size } from '../../planes/grid'
-import type { EffectDefinition } from '../effectDefinition'
+import { snowInWords } from '../../weather/snowFlakes'
+import { appliesToCamera, cameraControls, shutterInWords } from '../camera'
+import type { EffectDefinition, EffectScene } from '../effectDefinition'
+import { fallLoop, layerDistances } from '../fallLoop'
+import { cameraFlakes, snowVeil } from './cameraFlakes'
 import { startingLooks } from './startingLooks'
 
 const pattern = z.strictObject({
@@ -37,6 +40,15 @@ const pattern = z.strictObject({
   focus: percentControl('Out of focus', 'How much larger and softer the nearest flakes are.'),
   sizeVariation: percentControl('Uneven size'),
   seed: seedControl(),
+  ...cameraControls,
+  snowfall: numberControl({
+    label: 'Snowfall',
+    unit: 'mm/h',
+    usual: [0.1, 5],
+    hard: [0, 50],
+    step: 0.1,
+    hint: 'As water: light snow below 0.5, heavy from 2.',
+  }).default(1),
 })
 
 const shape = z.strictObject({
@@ -69,6 +81,7 @@ const flakeLayers = [
   { size: 1.9, drops: 0.24, brightness: 0.95 },
 ] as const
 
+const BY_EYE = [...['density', 'flakeSize', 'layers', 'focus'].map((key) => `pattern.${key}`), 'shape.length']
 const GREATEST_BEND = 24
 
 export const snow: EffectDefinition<'snow', SnowControls> = {
@@ -77,28 +90,43 @@ export const snow: EffectDefinition<'snow', SnowControls> = {
   place: 'near',
   shownPart: 0.4,
   controls,
-  dials: ['pattern.density', 'pattern.flakeSize', 'shape.wind', 'shape.drift', 'pattern.focus'],
+  dials: [
+    ...['pattern.density', 'pattern.snowfall', 'pattern.flakeSize', 'pattern.focus'],
+    ...['pattern.aperture', 'pattern.shutter', 'shape.wind', 'shape.drift'],
+  ],
+  applies: (path, { pattern }) => appliesToCamera(path, pattern.by, BY_EYE, 'pattern.snowfall'),
+  inWords: ({ pattern }) =>
+    pattern.by === 'camera' ? `${snowInWords(pattern.snowfall)} at ${shutterInWords(pattern.shutter)}, f/${pattern.aperture}` : '',
   startingLooks,
   summary: ({ pattern, shape }) => ({
-    pattern: `flakes in ${pattern.layers} ${pattern.layers === 1 ? 'layer' : 'layers'}, seed ${pattern.seed}`,
+    pattern:
+      pattern.by === 'camera'
+        ? `${snowInWords(pattern.snowfall)}, ${Number(pattern.snowfall.toPrecision(2))} mm/h`
+        : `flakes in ${pattern.layers} ${pattern.layers === 1 ? 'layer' : 'layers'}, seed ${pattern.seed}`,
     shape:
-      shape.length > 0
+      shape.length > 0 && pattern.by === 'eye'
         ? `smear ${Math.round(shape.length)} px, wind ${Math.round(shape.wind)}°`
-        : `no motion, wind ${Math.round(shape.wind)}°`,
+        : `wind ${Math.round(shape.wind)}°`,
   }),
-  pattern: (controls, photo) => flakes(controls, photo, 0),
-  shape: (controls, photo) => {
+  pattern: (controls, scene) => fallen(controls, scene, false),
+  shape: (controls, scene) => {
     const { black, white, gamma } = controls.shape
-    return levelsNode(flakes(controls, photo, controls.shape.length), { black: black / 100, white: white / 100, gamma })
+    const flakes = levelsNode(fallen(controls, scene, true), { black: black / 100, white: white / 100, gamma })
+    return controls.pattern.by === 'camera' ? sumFieldsNode([flakes, snowVeil(controls, scene)]) : flakes
   },
 }
 
+function fallen(controls: SnowControls, scene: EffectScene, moving: boolean): GraphNode {
+  if (controls.pattern.by === 'camera') return cameraFlakes(controls, scene, moving)
+  return flakes(controls, scene, moving ? controls.shape.length : 0)
+}
+
 /** All layers, each with its own seed: fine far snow and flakes as soft specks, the nearest as discs. */
-function flakes({ pattern, shape }: SnowControls, photo: Size, length: number): GraphNode {
+function flakes({ pattern, shape }: SnowControls, scene: EffectScene, length: number): GraphNode {
   const angle = 90 - shape.wind
-  const spacingFor = (part: number): number => Math.sqrt((photo.width * photo.height) / Math.max(pattern.density * 100 * part, 0.01))
-  const layers = flakeLayers.slice(0, pattern.layers).map(({ size, drops, brightness }, index) =>
-    streaksNode({
+  const spacingFor = (part: number): number => Math.sqrt((scene.width * scene.height) / Math.max(pattern.density * 100 * part, 0.01))
+  const layers = flakeLayers.slice(0, pattern.layers).map(({ size, drops, brightness }, index) => {
+    const params = {
       seed: pattern.seed * 16 + 7 * index + 3,
       spacing: spacingFor(drops),
       // A soft speck is as wide as a disc of twice its standard deviation.
@@ -116,17 +144,20 @@ function flakes({ pattern, shape }: SnowControls, photo: Size, length: number): 
       shiftX: 41 * index,
       shiftY: -23 * index,
       turn: 0,
-      centreX: photo.width / 2,
-      centreY: photo.height / 2,
-    }),
-  )
-  return sumFieldsNode(pattern.layers > 3 ? [...layers, nearestFlakes({ pattern, shape }, spacingFor(0.014), length, angle)] : layers)
+      centreX: scene.width / 2,
+      centreY: scene.height / 2,
+      loop: fallLoop(spacingFor(drops), angle, scene, index + 1),
+      ...layerDistances(pattern, index, pattern.layers),
+    }
+    return streaksNode(params, scene.knownDistance)
+  })
+  return sumFieldsNode(pattern.layers > 3 ? [...layers, nearestFlakes(pattern, scene, spacingFor(0.014), length, angle)] : layers)
 }
 
 /** A few flakes before the lens, out of focus: large, faint, with a soft rim. */
-function nearestFlakes({ pattern }: SnowControls, spacing: number, length: number, angle: number): GraphNode {
+function nearestFlakes(pattern: SnowControls['pattern'], scene: EffectScene, spacing: number, length: number, angle: number): GraphNode {
   const focus = pattern.focus / 100
-  return discsNode({
+  const params = {
     seed: pattern.seed * 16 + 29,
     spacing,
     radius: pattern.flakeSize * (2.4 + 8 * focus),
@@ -139,5 +170,8 @@ function nearestFlakes({ pattern }: SnowControls, spacing: number, length: numbe
     brightnessVariation: 0.6,
     shiftX: 0,
     shiftY: 0,
-  })
+    loop: fallLoop(spacing, angle, scene, 4),
+    ...layerDistances(pattern, 3, 4),
+  }
+  return discsNode(params, scene.knownDistance)
 }

@@ -1,3 +1,4 @@
+import { cameraStart } from '../camera'
 import type { StartingLook } from '../effectDefinition'
 import { sparesShadows } from '../sparesShadows'
 import type { SnowControls } from './definition'
@@ -11,7 +12,7 @@ function look(
   return {
     name,
     controls: {
-      pattern: { density: 22, flakeSize: 2.6, layers: 4, focus: 55, sizeVariation: 60, seed: 318, ...pattern },
+      pattern: { density: 22, flakeSize: 2.6, layers: 4, focus: 55, sizeVariation: 60, seed: 318, ...cameraStart, snowfall: 1, ...pattern },
       shape: { wind: 12, drift: 45, length: 3, black: 2, white: 85, gamma: 1, ...shape },
     },
     colour: { tint: '#f4f7fb', light: null, lit: 40 },
@@ -27,4 +28,20 @@ export const startingLooks: readonly StartingLook<SnowControls>[] = [
   look('First flakes', 92, { density: 7, flakeSize: 3.2, layers: 3, seed: 41 }, { wind: 4, drift: 60, length: 1 }),
   look('Thick flakes', 90, { density: 34, flakeSize: 4.2, focus: 70, seed: 977 }, { wind: 9, drift: 40, length: 5 }),
   look('Snowstorm', 84, { density: 66, flakeSize: 2, focus: 40, sizeVariation: 80, seed: 1503 }, { wind: 56, drift: 34, length: 16 }),
+  look(
+    'Snow by the camera',
+    95,
+    {
+      by: 'camera',
+      snowfall: 1.6,
+      shutter: 1 / 80,
+      focalLength: 35,
+      aperture: 4,
+      focusDistance: 14,
+      nearest: 0.7,
+      farthest: 45,
+      seed: 611,
+    },
+    { wind: 14, drift: 40, black: 0, white: 70 },
+  ),
 ]

@@ -17,6 +17,9 @@ export type CloudParameters = {
   /** The mask rises from 0 to 1 between these values of the noise, which lies around 0.5. */
   readonly low: number
   readonly high: number
+  /** 0-1: where in its loop the noise is, while it drifts `drift` shapes along `turn`. */
+  readonly phase?: number
+  readonly drift?: number
 }
 
 /** Fractal gradient noise (Perlin 1985, 2002) of the photo's own coordinates; octaves finer than the grid fade out. */
@@ -34,8 +37,9 @@ export const cloudMask: Operation<CloudParameters> = {
     const shift = (row: 0 | 3): number => -((matrix[row] ?? 0) * params.offsetX + (matrix[row + 1] ?? 0) * params.offsetY) + 1024.37
     const [a = 0, b = 0, , d = 0, e = 0] = matrix
     const unit = Math.max(along, across) * pitchOf(grid)
+    const { octaves, seed, low, high, phase = 0, drift = 0 } = params
     return writeMask(context, rect, (...at) =>
-      kernels.cloudMask(...at, a, b, shift(0), d, e, shift(3), unit, params.octaves, params.seed | 0, params.low, params.high),
+      kernels.cloudMask(...at, a, b, shift(0), d, e, shift(3), unit, octaves, seed | 0, low, high, phase, drift, 0),
     )
   },
 }

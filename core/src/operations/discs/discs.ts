@@ -1,8 +1,10 @@
 import { graphNode, type GraphNode } from '../../graph/node'
 import type { Operation } from '../../graph/operation'
+import { loopNumbers, type Falling } from '../falling'
+import { plane } from '../plane'
 
 /** One layer of discs out of focus. Lengths in photo px, angles in degrees, parts 0-1. */
-export type DiscParameters = {
+export type DiscParameters = Partial<Falling> & {
   readonly seed: number
   /** Side of the square that holds one point on average. */
   readonly spacing: number
@@ -20,12 +22,14 @@ export type DiscParameters = {
   readonly brightnessVariation: number
   readonly shiftX: number
   readonly shiftY: number
+  /** Radius of the circle that each disc goes round in a loop. */
+  readonly sway?: number
 }
 
-/** Discs at the points of a Poisson process that is fixed to the photo, drawn with their coverage, so every tile and scale sees the same ones. */
+/** Discs at the points of a Poisson process that is fixed to the photo, drawn with their coverage, so every tile and scale sees the same ones. Input as for streaks. */
 export const discs: Operation<DiscParameters> = {
   name: 'discs',
-  run(context, params, _inputs, rect) {
+  run(context, params, inputs, rect) {
     const { kernels, grid } = context
     const count = rect.width * rect.height
     const mean = context.plane(count)
@@ -38,11 +42,14 @@ export const discs: Operation<DiscParameters> = {
       ...([params.seed | 0, params.spacing, params.radius, params.radiusVariation, params.softness, params.rim] as const),
       ...([params.length, (params.angle * Math.PI) / 180] as const),
       ...([params.brightness, params.brightnessVariation, params.shiftX, params.shiftY] as const),
+      ...loopNumbers(params),
+      ...([params.sway ?? 0, inputs[0] ? plane(inputs[0], 0) : 0, params.near ?? 1, params.far ?? 1] as const),
     )
     return { kind: 'field', rect, planes: reduced ? [mean, spread] : [mean] }
   },
 }
 
-export function discsNode(params: DiscParameters): GraphNode {
-  return graphNode('discs', params)
+/** @param distance of the scene in metres; discs between `near` and `far` are hidden by what is nearer */
+export function discsNode(params: DiscParameters, distance?: GraphNode): GraphNode {
+  return graphNode('discs', params, distance ? [distance] : [])
 }

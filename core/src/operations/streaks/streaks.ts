@@ -1,8 +1,10 @@
 import { graphNode, type GraphNode } from '../../graph/node'
 import type { Operation } from '../../graph/operation'
+import { loopNumbers, type Falling } from '../falling'
+import { plane } from '../plane'
 
 /** One layer of specks or streaks. Lengths in photo px, angles in degrees, parts 0-1. */
-export type StreakParameters = {
+export type StreakParameters = Partial<Falling> & {
   readonly seed: number
   /** Side of the square that holds one point on average. */
   readonly spacing: number
@@ -36,11 +38,11 @@ const RADIANS = Math.PI / 180
 /**
  * Specks of a seeded lattice (a Poisson process, one cell one hash), each smeared along a line, blurred and placed. The
  * lattice is fixed to the photo, so every tile and every scale sees the same drops. Doing that to each speck is the same
- * as doing it to their picture, and exact at every scale.
+ * as doing it to their picture, and exact at every scale. Input, perhaps: the distance of the scene in metres, which hides what is behind.
  */
 export const streaks: Operation<StreakParameters> = {
   name: 'streaks',
-  run(context, params, _inputs, rect) {
+  run(context, params, inputs, rect) {
     const { kernels, grid } = context
     const count = rect.width * rect.height
     const mean = context.plane(count)
@@ -55,11 +57,14 @@ export const streaks: Operation<StreakParameters> = {
       ...([params.angle * RADIANS, params.bend * RADIANS, params.gustScale] as const),
       ...([params.brightness, params.brightnessVariation, params.shiftX, params.shiftY] as const),
       ...([params.turn * RADIANS, params.centreX, params.centreY] as const),
+      ...loopNumbers(params),
+      ...([inputs[0] ? plane(inputs[0], 0) : 0, params.near ?? 1, params.far ?? 1] as const),
     )
     return { kind: 'field', rect, planes: reduced ? [mean, spread] : [mean] }
   },
 }
 
-export function streaksNode(params: StreakParameters): GraphNode {
-  return graphNode('streaks', params)
+/** @param distance of the scene in metres; drops between `near` and `far` are hidden by what is nearer */
+export function streaksNode(params: StreakParameters, distance?: GraphNode): GraphNode {
+  return graphNode('streaks', params, distance ? [distance] : [])
 }

@@ -7,7 +7,7 @@ export const sumFields: Operation = {
   name: 'sumFields',
   run(context, _params, inputs, rect) {
     const count = rect.width * rect.height
-    const planeCount = Math.max(...inputs.map((input) => input.planes.length))
+    const planeCount = Math.max(1, ...inputs.map((input) => input.planes.length))
     const planes = Array.from({ length: planeCount }, (_, index) => {
       const sum = context.plane(count)
       context.kernels.fill(sum, count, 0)

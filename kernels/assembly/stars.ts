@@ -1,0 +1,301 @@
+import { hash3, nextHash, poissonCount, unit } from './hash'
+import { exp2, splat } from './math'
+
+// Stars: points of a Poisson process, brighter ones the fewer. A star is a Gaussian core in linear light that overexposes as on a sensor, so that
+// bright stars are larger; the picture takes it encoded, by a power of 1 / 2.2.
+
+const ENCODING: f32 = 1.0 / 2.2
+/** What is fainter than this part of white, encoded, is left out, and taken off what is left. */
+const FAINTEST: f32 = 0.025
+const LOG2E: f64 = 1.4426950408889634
+const LOG2_10: f64 = 3.321928094887362
+const TURN: f64 = 6.283185307179586
+
+// What is drawn on, and the sky it stands in, for the time of one call.
+let meanPlane: usize = 0
+let squarePlane: usize = 0
+let redPlane: usize = 0
+let greenPlane: usize = 0
+let bluePlane: usize = 0
+let columns = 0
+let rows = 0
+let firstColumn = 0
+let firstRow = 0
+let gridX: f64 = 1
+let gridY: f64 = 1
+let samples = 1
+
+// Horizon: a place on it and the direction up from it.
+let levelX: f64 = 0
+let levelY: f64 = 0
+let upX: f64 = 0
+let upY: f64 = -1
+
+/** Directs the following `drawStars` to its planes. `square` and the colours may be 0. */
+export function starCanvas(
+  mean: usize, square: usize, red: usize, green: usize, blue: usize, width: i32, height: i32, x0: i32, y0: i32, pitchX: f64, pitchY: f64,
+): void {
+  meanPlane = mean
+  squarePlane = square
+  redPlane = red
+  greenPlane = green
+  bluePlane = blue
+  columns = width
+  rows = height
+  firstColumn = x0
+  firstRow = y0
+  gridX = pitchX
+  gridY = pitchY
+  // As many samples as there are pixels at full size.
+  samples = max(1, min(8, <i32>Math.ceil(Math.sqrt(pitchX * pitchY) - 0.01)))
+}
+
+/** The horizon for the following `drawStars`: a place on it, photo px, and the unit vector up from it. */
+export function starHorizon(x: f64, y: f64, x1: f64, y1: f64): void {
+  levelX = x
+  levelY = y
+  upX = x1
+  upY = y1
+}
+
+/**
+ * Draws stars. `spacing` px: side of the square that holds one on average, where the sky is densest; `faintest` magnitude; `growth`: stars a magnitude
+ * against the one before, as a natural logarithm; `white`: the magnitude whose core is just white; `sigma` px; `halo`, `spikes` 0-1. Along a line through
+ * (bandX, bandY) across (acrossX, acrossY) the sky is 1 + `band` times as dense, over `bandWidth` px. `extinction` magnitudes for each thickness of air
+ * above the horizon, `focal` px. `trail` radians about (poleX, poleY), counter-clockwise. `phase` 0-1 for twinkling by the part `twinkle`. `table`: 32 colours
+ * by colour index, linear red, green, blue as floats.
+ */
+export function drawStars(
+  seed: i32, spacing: f64, faintest: f64, growth: f64, white: f64, sigma: f64, halo: f64, spikes: f64,
+  bandX: f64, bandY: f64, acrossX: f64, acrossY: f64, bandWidth: f64, band: f64,
+  extinction: f64, focal: f64, trail: f64, poleX: f64, poleY: f64, phase: f64, twinkle: f64, table: usize,
+): void {
+  // Trails are long: half as many.
+  if (trail != 0 && samples > 2) samples = (samples + 1) / 2
+  const step = Math.sqrt(gridX * gridY) / <f64>samples
+  // A sample stands for an area: it sees the star that much softer, and its light spread as far.
+  const seen = Math.sqrt(sigma * sigma + Math.max(0, step * step - 1) / 12)
+  const softer = (sigma * sigma) / (seen * seen)
+  const left = <f64>firstColumn * gridX
+  const top = <f64>firstRow * gridY
+  const right = left + <f64>columns * gridX
+  const bottom = top + <f64>rows * gridY
+  // Stars whose trail may come into the rectangle lie anywhere within its chord.
+  const farthest = Math.sqrt(Math.max(square(left - poleX), square(right - poleX)) + Math.max(square(top - poleY), square(bottom - poleY)))
+  const margin = 90 * sigma + 8 + (trail != 0 ? Math.min(Math.abs(trail), 3.2) * farthest : 0)
+  const x1 = <i32>Math.floor((left - margin) / spacing)
+  const x2 = <i32>Math.floor((right + margin) / spacing)
+  const y1 = <i32>Math.floor((top - margin) / spacing)
+  const y2 = <i32>Math.floor((bottom + margin) / spacing)
+  for (let cellY = y1; cellY <= y2; cellY++) {
+    for (let cellX = x1; cellX <= x2; cellX++) {
+      let h = hash3(cellX, cellY, seed)
+      const count = poissonCount(unit(h))
+      for (let k = 0; k < count; k++) {
+        h = nextHash(h)
+        const x = (<f64>cellX + <f64>unit(h)) * spacing
+        h = nextHash(h)
+        const y = (<f64>cellY + <f64>unit(h)) * spacing
+        h = nextHash(h)
+        const chance = <f64>unit(h)
+        h = nextHash(h)
+        const rank = 1 - <f64>unit(h)
+        h = nextHash(h)
+        const colour = table + 12 * (<usize>(h >>> 27))
+        h = nextHash(h)
+        const start = <f64>unit(h)
+        const fromBand = ((x - bandX) * acrossX + (y - bandY) * acrossY) / bandWidth
+        if (chance * (1 + band) > 1 + band * NativeMath.exp(-0.5 * fromBand * fromBand)) continue
+        const magnitude = faintest + NativeMath.log(rank) / growth
+        const height = (x - levelX) * upX + (y - levelY) * upY
+        if (trail == 0 && height < -margin) continue
+        const sine = height / Math.sqrt(height * height + focal * focal)
+        const air = extinction * (1 / (Math.max(0, sine) + 0.025) - 0.9756)
+        const flicker = twinkle > 0 && phase > 0 ? 1 + twinkle * (NativeMath.sin(TURN * (start + 3 * phase)) - NativeMath.sin(TURN * start)) : 1
+        // log2 of the light at its middle, in parts of white.
+        const light = 0.4 * LOG2_10 * (white - magnitude - air) + LOG2E * NativeMath.log(softer * Math.max(0.05, flicker))
+        drawStar(x, y, light, seen, halo, spikes, trail, poleX, poleY, colour)
+      }
+    }
+  }
+}
+
+// @ts-ignore: decorator
+@inline
+function square(x: f64): f64 {
+  return x * x
+}
+
+// One star, for the time it is drawn.
+let fall: f32 = 0
+let brightness: f32 = 0
+let coreReach: f64 = 0
+let haloPeak: f32 = 0
+let haloReach: f64 = 1
+let spikePeak: f32 = 0
+let spikeReach: f64 = 1
+
+function drawStar(x: f64, y: f64, light: f64, sigma: f64, halo: f64, spikes: f64, trail: f64, poleX: f64, poleY: f64, colour: usize): void {
+  const visible = light + 11.7
+  if (visible <= 0) return
+  fall = <f32>((0.5 * LOG2E) / (sigma * sigma))
+  brightness = <f32>light
+  coreReach = Math.sqrt(visible / <f64>fall)
+  const over = Math.max(0, light)
+  haloPeak = <f32>(halo * Math.min(0.5, 0.13 * over))
+  haloReach = sigma * (8 + 7 * over)
+  spikePeak = trail == 0 ? <f32>(spikes * Math.min(0.8, 0.25 * over)) : 0
+  spikeReach = sigma * (8 + 9 * over)
+  let reach = coreReach
+  if (haloPeak > 0) reach = Math.max(reach, haloReach)
+  if (spikePeak > 0) reach = Math.max(reach, spikeReach)
+  if (trail == 0) drawPoint(x, y, reach, colour)
+  else drawTrail(x, y, reach, trail, poleX, poleY, colour)
+}
+
+/** Encoded brightness of the star at the squared distance `r2` from its middle (dx, dy away), 0-1. */
+// @ts-ignore: decorator
+@inline
+function alphaAt(r2: f64, dx: f64, dy: f64): f32 {
+  const inside = min<f32>(0, brightness - fall * <f32>r2) * ENCODING
+  let a = max<f32>(0, f32x4.extract_lane(exp2(splat(inside)), 0) - FAINTEST) * <f32>(1.0 / 0.975)
+  if (haloPeak > 0) {
+    const t = r2 / (haloReach * haloReach)
+    if (t < 1) a = max<f32>(a, <f32>((<f64>haloPeak * (1 - t) * (1 - t)) / (1 + 14 * t)))
+  }
+  if (spikePeak > 0) {
+    const u = Math.abs(dx) / spikeReach
+    const v = Math.abs(dy) / spikeReach
+    const thin = 0.055
+    if (u < 1 && v < thin) a = max<f32>(a, <f32>(<f64>spikePeak * square(1 - u) * square(1 - v / thin)))
+    if (v < 1 && u < thin) a = max<f32>(a, <f32>(<f64>spikePeak * square(1 - v) * square(1 - u / thin)))
+  }
+  return a
+}
+
+// @ts-ignore: decorator
+@inline
+function deposit(column: i32, row: i32, sum: f32, squares: f32, colour: usize): void {
+  const at = (<usize>(row * columns + column)) << 2
+  store<f32>(meanPlane + at, load<f32>(meanPlane + at) + sum)
+  if (squarePlane != 0) store<f32>(squarePlane + at, load<f32>(squarePlane + at) + squares)
+  if (redPlane != 0) {
+    store<f32>(redPlane + at, load<f32>(redPlane + at) + sum * load<f32>(colour))
+    store<f32>(greenPlane + at, load<f32>(greenPlane + at) + sum * load<f32>(colour, 4))
+    store<f32>(bluePlane + at, load<f32>(bluePlane + at) + sum * load<f32>(colour, 8))
+  }
+}
+
+function drawPoint(x: f64, y: f64, reach: f64, colour: usize): void {
+  const row0 = max(0, <i32>Math.floor((y - reach) / gridY) - firstRow)
+  const row1 = min(rows - 1, <i32>Math.ceil((y + reach) / gridY) - firstRow)
+  const column0 = max(0, <i32>Math.floor((x - reach) / gridX) - firstColumn)
+  const column1 = min(columns - 1, <i32>Math.ceil((x + reach) / gridX) - firstColumn)
+  const share: f32 = <f32>(1.0 / <f64>(samples * samples))
+  const r2 = reach * reach
+  for (let row = row0; row <= row1; row++) {
+    for (let column = column0; column <= column1; column++) {
+      let sum: f32 = 0
+      let squares: f32 = 0
+      for (let j = 0; j < samples; j++) {
+        const py = (<f64>(firstRow + row) + (<f64>j + 0.5) / <f64>samples) * gridY
+        const dy = py - y
+        for (let i = 0; i < samples; i++) {
+          const px = (<f64>(firstColumn + column) + (<f64>i + 0.5) / <f64>samples) * gridX
+          const dx = px - x
+          const away = dx * dx + dy * dy
+          if (away >= r2 || (px - levelX) * upX + (py - levelY) * upY < 0) continue
+          const a = alphaAt(away, dx, dy)
+          sum += a
+          squares += a * a
+        }
+      }
+      if (sum > 0) deposit(column, row, sum * share, squares * share, colour)
+    }
+  }
+}
+
+/** An arc about the pole: along it the star is as bright as at one moment, as when many exposures are laid over each other by their lightest. */
+function drawTrail(x: f64, y: f64, reach: f64, trail: f64, poleX: f64, poleY: f64, colour: usize): void {
+  const offX = x - poleX
+  const offY = y - poleY
+  const radius = Math.sqrt(offX * offX + offY * offY)
+  // The arc lies to both sides of its middle.
+  const half = Math.min(0.5 * Math.abs(trail), 3.1415)
+  const cosHalf = NativeMath.cos(half)
+  const sinHalf = NativeMath.sin(half)
+  const middleX = radius > 0 ? offX / radius : 1
+  const middleY = radius > 0 ? offY / radius : 0
+  const endAX = poleX + radius * (middleX * cosHalf - middleY * sinHalf)
+  const endAY = poleY + radius * (middleY * cosHalf + middleX * sinHalf)
+  const endBX = poleX + radius * (middleX * cosHalf + middleY * sinHalf)
+  const endBY = poleY + radius * (middleY * cosHalf - middleX * sinHalf)
+  // What the arc spans: its ends, its middle, and the outermost places of the circle that it passes.
+  let x1 = Math.min(Math.min(endAX, endBX), x)
+  let x2 = Math.max(Math.max(endAX, endBX), x)
+  let y1 = Math.min(Math.min(endAY, endBY), y)
+  let y2 = Math.max(Math.max(endAY, endBY), y)
+  if (middleX > cosHalf) x2 = poleX + radius
+  if (-middleX > cosHalf) x1 = poleX - radius
+  if (middleY > cosHalf) y2 = poleY + radius
+  if (-middleY > cosHalf) y1 = poleY - radius
+  const row0 = max(0, <i32>Math.floor((y1 - reach) / gridY) - firstRow)
+  const row1 = min(rows - 1, <i32>Math.ceil((y2 + reach) / gridY) - firstRow)
+  const least = max(0, <i32>Math.floor((x1 - reach) / gridX) - firstColumn)
+  const most = min(columns - 1, <i32>Math.ceil((x2 + reach) / gridX) - firstColumn)
+  if (row0 > row1 || least > most) return
+  const outer = radius + reach
+  const inner = Math.max(0, radius - reach)
+  const share: f32 = <f32>(1.0 / <f64>(samples * samples))
+  for (let row = row0; row <= row1; row++) {
+    // Columns that can be within reach of the circle anywhere in this row: two runs, left and right of the pole.
+    const upper = <f64>(firstRow + row) * gridY - poleY
+    const lower = upper + gridY
+    const nearest = upper <= 0 && lower >= 0 ? 0 : Math.min(Math.abs(upper), Math.abs(lower))
+    const widest = Math.max(Math.abs(upper), Math.abs(lower))
+    const far2 = outer * outer - nearest * nearest
+    if (far2 <= 0) continue
+    const far = Math.sqrt(far2)
+    const near = Math.sqrt(Math.max(0, inner * inner - widest * widest))
+    for (let side = -1; side <= 1; side += 2) {
+      const a = poleX + (side < 0 ? -far : near)
+      const b = poleX + (side < 0 ? -near : far)
+      const from = max(least, <i32>Math.floor(a / gridX) - firstColumn)
+      let to = min(most, <i32>Math.ceil(b / gridX) - firstColumn)
+      // Where both runs meet, the left one ends before the right one begins.
+      if (side < 0) to = min(to, <i32>Math.floor((poleX + near) / gridX) - firstColumn - 1)
+      for (let column = from; column <= to; column++) {
+        let sum: f32 = 0
+        let squares: f32 = 0
+        for (let j = 0; j < samples; j++) {
+          const py = (<f64>(firstRow + row) + (<f64>j + 0.5) / <f64>samples) * gridY
+          for (let i = 0; i < samples; i++) {
+            const px = (<f64>(firstColumn + column) + (<f64>i + 0.5) / <f64>samples) * gridX
+            if ((px - levelX) * upX + (py - levelY) * upY < 0) continue
+            const ox = px - poleX
+            const oy = py - poleY
+            const along = ox * middleX + oy * middleY
+            const rho = Math.sqrt(ox * ox + oy * oy)
+            let away = rho - radius
+            away *= away
+            if (along < rho * cosHalf) away = Math.min(square(px - endAX) + square(py - endAY), square(px - endBX) + square(py - endBY))
+            if (away >= reach * reach) continue
+            const value = alphaAt(away, 0, 0)
+            sum += value
+            squares += value * value
+          }
+        }
+        if (sum > 0) deposit(column, row, sum * share, squares * share, colour)
+      }
+    }
+  }
+}
+
+/** From sums of squares to variances: square - mean², at least 0. */
+export function spreadFromSquares(mean: usize, squares: usize, count: i32): void {
+  const bytes = (<usize>count) << 2
+  for (let i: usize = 0; i < bytes; i += 16) {
+    const m = v128.load(mean + i)
+    v128.store(squares + i, f32x4.pmax(splat(0), f32x4.sub(v128.load(squares + i), f32x4.mul(m, m))))
+  }
+}
