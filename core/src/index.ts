@@ -1,4 +1,5 @@
 export { hueOf } from './colour/hueOf'
+export { temperatureInWords } from './colour/temperature'
 export { rgbFromHex, hexFromRgb, type Rgb } from './colour/hex'
 export { exportFormats, type ExportFormat, type ExportOptions } from './codecs/encodePicture'
 export type { CodecName, LoadCodec } from './codecs/codecModules'
@@ -7,7 +8,7 @@ export { definitionOf, effectDefinitions, effectSchema, type Effect } from './ef
 export type { EffectDefinition } from './effects/effectDefinition'
 export type { GraphNode } from './graph/node'
 export { HISTOGRAM_BINS } from './measure/measurements'
-export { controlOf, hardRange, schemaAt, type NumberControl } from './model/controls'
+export { choiceOf, controlOf, hardRange, schemaAt, type ChoiceControl, type NumberControl } from './model/controls'
 export {
   colourSchema,
   depthPlaces,
@@ -25,8 +26,22 @@ export { emptyStack, fitStack, withNewIds, type PinnedState, type Stack } from '
 export { upgradeDocument, upgradeFromVersion1 } from './model/upgrade'
 export { pictureIds, withoutPictures } from './model/pictures'
 export { depthSchema, type DepthPicture } from './model/depth'
+export type { OutlineCorner } from './model/corner'
 export { fitBetween } from './model/lengths'
-export { FOCAL_POINT, levelSchema, lightSchema, markedPoint, noMarks, type LevelMark, type LightMark, type SceneMarks } from './model/marks'
+export {
+  FOCAL_POINT,
+  groundSchema,
+  hazeMarkSchema,
+  levelSchema,
+  lightSchema,
+  markedPoint,
+  noMarks,
+  regionSchema,
+  type LevelMark,
+  type LightMark,
+  type RegionMark,
+  type SceneMarks,
+} from './model/marks'
 export { sceneSchema, SCENE_VERSION, type PhotoReference, type Scene } from './model/scene'
 export { bandLine, type BandMask } from './masks/band/definition'
 export { brushControls, MOST_STROKE_POINTS, pressureUses, type BrushMask, type BrushStroke } from './masks/brush/definition'
@@ -41,7 +56,7 @@ export { newMask } from './masks/newMask'
 export type { CloudMask } from './masks/cloud/definition'
 export type { DepthMask } from './masks/depth/definition'
 export type { PatternMask } from './masks/pattern/definition'
-export type { OutlineCorner, OutlineMask, OutlinePath } from './masks/outline/definition'
+export type { OutlineMask, OutlinePath } from './masks/outline/definition'
 export type { PictureMask, PictureReference } from './masks/picture/definition'
 export { maskDefinitionOf, maskDefinitions, maskSchemaOf, type Mask, type MaskKind } from './masks/registry'
 export type { SimilarMask } from './masks/similar/definition'

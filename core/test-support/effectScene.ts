@@ -6,5 +6,5 @@ import { distanceNode } from '../src/render/sceneDepth'
 /** A scene of a size without depth picture, for looking at patterns alone. */
 export function effectScene({ width, height }: Size, marks: SceneMarks = noMarks): EffectScene {
   const distance = distanceNode({ width, height }, marks, null)
-  return { width, height, marks, distance, knownDistance: marks.horizon ? distance : undefined, phase: 0 }
+  return { width, height, marks, distance, knownDistance: marks.horizon ? distance : undefined, phase: 0, otherEffect: () => undefined }
 }

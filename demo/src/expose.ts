@@ -9,6 +9,8 @@ interface Job {
   readonly photo: string
   readonly width: number
   readonly height: number
+  /** Height before the bottom is cut off. */
+  readonly frame: number
   readonly samples: number
   readonly first: number
   readonly step: number
@@ -40,7 +42,7 @@ function exposePixel(x: number, y: number, random: Random): { light: Vector; dep
     const sx = ((i % grid) + random()) / grid + 0.35 * (random() - random())
     const sy = (Math.floor(i / grid) + random()) / grid + 0.35 * (random() - random())
     const u = ((x + sx) / job.width - 0.5) * 2 * half
-    const v = (0.5 - (y + sy) / job.height) * 2 * half * (job.height / job.width)
+    const v = (0.5 - (y + sy) / job.frame) * 2 * half * (job.frame / job.width)
     const towards = add(add(forward, scale(right, u)), scale(up, v))
     const angle = 2 * Math.PI * random()
     const radius = camera.aperture * Math.sqrt(random())

@@ -20,7 +20,6 @@ const { values } = parseArgs({
   },
 })
 const width = Number(values.width)
-const height = Math.round((width * 2) / 3)
 const JPEG_LIMIT = 1.5e6
 const DEPTH_WIDTH = 1000
 const DEPTH_NEAR = 2
@@ -28,18 +27,21 @@ const DEPTH_FAR = 2000
 const DEPTH_SPAN = 1 / DEPTH_NEAR - 1 / DEPTH_FAR
 
 interface Traced {
+  readonly height: number
   readonly light: Float32Array
   readonly depth: Float32Array
 }
 
 async function expose(photo: PhotoDefinition): Promise<Traced> {
+  const frame = Math.round((width * 2) / 3)
+  const height = Math.round(frame * (1 - (photo.crop ?? 0)))
   const light = new Float32Array(width * height * 3)
   const depth = new Float32Array(width * height)
   const threads = availableParallelism()
   let done = 0
   const run = (first: number): Promise<void> =>
     new Promise((resolve, reject) => {
-      const workerData = { photo: photo.name, width, height, samples: Number(values.samples), first, step: threads }
+      const workerData = { photo: photo.name, width, height, frame, samples: Number(values.samples), first, step: threads }
       const worker = new Worker(new URL('./expose.js', import.meta.url), { workerData })
       worker.on('message', ({ y, row }: { y: number; row: Float32Array }) => {
         for (let x = 0; x < width; x++) {
@@ -52,11 +54,11 @@ async function expose(photo: PhotoDefinition): Promise<Traced> {
       worker.on('exit', () => resolve())
     })
   await Promise.all(Array.from({ length: threads }, (_, first) => run(first)))
-  return { light, depth }
+  return { light, depth, height }
 }
 
 /** The best quality that stays below 1.5 MB. */
-async function writeJpeg(path: string, pixels: Uint8ClampedArray<ArrayBuffer>): Promise<void> {
+async function writeJpeg(path: string, pixels: Uint8ClampedArray<ArrayBuffer>, height: number): Promise<void> {
   const module = createRequire(import.meta.url).resolve('@jsquash/jpeg/codec/enc/mozjpeg_enc.wasm')
   await (init as unknown as (module: WebAssembly.Module) => Promise<void>)(await WebAssembly.compile(await readFile(module)))
   for (let quality = 92; quality > 50; quality -= 3) {
@@ -67,7 +69,7 @@ async function writeJpeg(path: string, pixels: Uint8ClampedArray<ArrayBuffer>): 
 }
 
 /** Depth as 16-bit grey in even steps of 1 / distance: white at 2 m and nearer, black at 2000 m and farther. */
-async function writeDepth(path: string, depth: Float32Array): Promise<void> {
+async function writeDepth(path: string, depth: Float32Array, height: number): Promise<void> {
   const w = Math.min(width, DEPTH_WIDTH)
   const h = Math.round((w * height) / width)
   const data = new Uint16Array(w * h)
@@ -81,8 +83,8 @@ async function writeDepth(path: string, depth: Float32Array): Promise<void> {
 }
 
 for (const photo of photos.filter(({ name }) => !values.only || name === values.only)) {
-  const { light, depth } = await expose(photo)
-  await writeJpeg(`${values.out}${photo.name}.jpg`, develop({ width, height, light }, photo.develop))
-  await writeDepth(`${values.out}${photo.name}-depth.png`, depth)
+  const { light, depth, height } = await expose(photo)
+  await writeJpeg(`${values.out}${photo.name}.jpg`, develop({ width, height, light }, photo.develop), height)
+  await writeDepth(`${values.out}${photo.name}-depth.png`, depth, height)
   console.log(`${photo.name} written`)
 }

@@ -14,6 +14,8 @@ export interface PhotoDefinition {
     readonly aperture: number
     readonly focus: number
   }
+  /** Part of the height that is cut off at the bottom. */
+  readonly crop?: number
   readonly develop: {
     readonly exposure: number
     /** Part of the light that spreads in the lens. */

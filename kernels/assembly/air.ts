@@ -1,4 +1,4 @@
-import { exp2, splat } from './math'
+import { exp2, log2, splat } from './math'
 
 /**
  * Distances in metres from codes 0-1 of a depth picture. `nearCode` is the code of what is near (1 or 0); equal steps are equal steps of the
@@ -67,4 +67,51 @@ export function scalePlane(src: usize, count: i32, factor: f32, out: usize): voi
 /** A distance between two, evenly spread in its logarithm; `u` 0-1. */
 export function distanceBetween(near: f64, far: f64, u: f32): f32 {
   return <f32>(near * NativeMath.pow(far / near, <f64>u))
+}
+
+/** The least of three planes. */
+export function darkestChannel(red: usize, green: usize, blue: usize, count: i32, out: usize): void {
+  const bytes = (<usize>count) << 2
+  for (let i: usize = 0; i < bytes; i += 16) {
+    v128.store(out + i, f32x4.pmin(v128.load(red + i), f32x4.pmin(v128.load(green + i), v128.load(blue + i))))
+  }
+}
+
+/** Distances in metres from what air adds: -ln(1 - scale added) length, between 0.1 and `far`; `length` is 1 / extinction. */
+export function distanceFromHaze(added: usize, count: i32, scale: f32, length: f32, far: f32, out: usize): void {
+  const bytes = (<usize>count) << 2
+  const k = splat(-length * <f32>0.6931471805599453)
+  for (let i: usize = 0; i < bytes; i += 16) {
+    const through = f32x4.sub(splat(1), f32x4.mul(splat(scale), v128.load(added + i)))
+    const d = f32x4.mul(k, log2(f32x4.pmax(splat(1e-6), f32x4.pmin(splat(1), through))))
+    v128.store(out + i, f32x4.pmin(splat(far), f32x4.pmax(splat(0.1), d)))
+  }
+}
+
+/** Lays a distance over others by a mask, blending the inverses. */
+export function layRegion(beneath: usize, mask: usize, count: i32, distance: f32, out: usize): void {
+  const bytes = (<usize>count) << 2
+  const own = splat(<f32>1.0 / distance)
+  for (let i: usize = 0; i < bytes; i += 16) {
+    const inverse = f32x4.div(splat(1), f32x4.pmax(splat(1e-3), v128.load(beneath + i)))
+    const mixed = f32x4.add(inverse, f32x4.mul(v128.load(mask + i), f32x4.sub(own, inverse)))
+    v128.store(out + i, f32x4.div(splat(1), f32x4.pmax(splat(1e-9), mixed)))
+  }
+}
+
+/** 1 / v. */
+export function inversePlane(source: usize, count: i32, out: usize): void {
+  const bytes = (<usize>count) << 2
+  for (let i: usize = 0; i < bytes; i += 16) v128.store(out + i, f32x4.div(splat(1), f32x4.pmax(splat(1e-6), v128.load(source + i))))
+}
+
+/** 1 at `near` and nearer, 0 at `far` and farther, even steps of the logarithm between them. */
+export function distanceSteps(distance: usize, count: i32, near: f32, far: f32, out: usize): void {
+  const bytes = (<usize>count) << 2
+  const top = log2(splat(far))
+  const span = f32x4.sub(top, log2(splat(near)))
+  for (let i: usize = 0; i < bytes; i += 16) {
+    const t = f32x4.div(f32x4.sub(top, log2(f32x4.pmax(splat(1e-3), v128.load(distance + i)))), span)
+    v128.store(out + i, f32x4.pmin(splat(1), f32x4.pmax(splat(0), t)))
+  }
 }

@@ -19,8 +19,11 @@ export { cloudMask } from './cloud'
 export { boxMean, roundPlane, multiplyPlanes, guidedCoefficients, guidedResult, windowExtreme, blendPlanes, contrastBetween } from './window'
 export { fadePlane, layerMix } from './layer'
 export { drawDiscs } from './discs'
-export { distanceFromCodes, groundDistance, airlight, joinFields, scalePlane } from './air'
+export {
+  distanceFromCodes, groundDistance, airlight, joinFields, scalePlane, darkestChannel, distanceFromHaze, layRegion, inversePlane, distanceSteps,
+} from './air'
 export { addGlow, litPlane, ownColour } from './light'
 export { turbulence } from './turbulence'
 export { starCanvas, starHorizon, drawStars, spreadFromSquares } from './stars'
 export { skyMask } from './sky'
+export { mirrorPlane } from './mirror'

@@ -14,6 +14,7 @@ export type MaskScope = 'one' | 'all'
 export type PhotoTool =
   | { readonly kind: 'paint' }
   | { readonly kind: 'outline'; readonly hole: boolean }
+  | { readonly kind: 'region' }
   | { readonly kind: 'tap similar' }
   | { readonly kind: 'pick hue' }
   | { readonly kind: 'mark'; readonly mark: 'light' | 'horizon' | 'waterline' | 'focal' }

@@ -20,13 +20,15 @@ export interface EffectScene extends Size {
   readonly knownDistance: GraphNode | undefined
   /** 0-1: where in its loop the pattern is. 1 is 0 again. */
   readonly phase: number
+  /** What another effect of the scene draws, without its mask: its field and its colours. Undefined if it is not there, or reads a third one. */
+  otherEffect(id: string | null): { readonly field: GraphNode; readonly colours: GraphNode } | undefined
 }
 
 /** A named set of starting values; lengths are for a photo of 6 megapixels. */
 export interface StartingLook<C> {
   readonly name: string
   readonly controls: C
-  readonly colour: Colour
+  readonly colour: Omit<Colour, 'kelvin'> & Partial<Pick<Colour, 'kelvin'>>
   readonly where: Where
   readonly mix: Mix
 }
@@ -43,6 +45,8 @@ export interface EffectDefinition<K extends string = string, C extends EffectCon
   readonly controls: z.ZodType<C>
   /** Paths into the controls of what steers the whole effect, in the order shown. */
   readonly dials: readonly string[]
+  /** The effect whose drawing it takes; a kind that has this is made from that effect, and has its colours. */
+  mirrors?(controls: C): string | null
   /** Places on the photo that can be dragged: paths of their x and y. */
   readonly places?: readonly { readonly label: string; readonly x: string; readonly y: string }[]
   /** The first is what a new effect starts with. */
@@ -50,7 +54,7 @@ export interface EffectDefinition<K extends string = string, C extends EffectCon
   /** Whether a control counts while the others are as they are; those that do not are not shown. All do if this is not given. */
   applies?(path: string, controls: C): boolean
   /** What the settings mean, in plain words. */
-  inWords?(controls: C, photo: Size): string
+  inWords?(controls: C, scene: Pick<EffectScene, 'width' | 'height' | 'marks'>): string
   /** A few words about the current pattern and shape, for the list of steps. */
   summary(controls: C): { readonly pattern: string; readonly shape: string }
   /** The raw field, before it is shaped. */

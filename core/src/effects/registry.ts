@@ -5,11 +5,15 @@ import { dust } from './dust/definition'
 import { fog } from './fog/definition'
 import { haze } from './haze/definition'
 import { rain } from './rain/definition'
+import { reflection } from './reflection/definition'
 import { snow } from './snow/definition'
 import { stars } from './stars/definition'
 
 /** All kinds of effect, in the order in which they are offered. */
-export const effectDefinitions = [rain, snow, stars, fog, haze, dust] as unknown as readonly [EffectDefinition, ...EffectDefinition[]]
+export const effectDefinitions = [rain, snow, stars, fog, haze, dust, reflection] as unknown as readonly [
+  EffectDefinition,
+  ...EffectDefinition[],
+]
 
 const [firstSchema, ...otherSchemas] = effectDefinitions.map(({ kind, controls }) =>
   z.strictObject({ ...effectBase, kind: z.literal(kind), controls }),

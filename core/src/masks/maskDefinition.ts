@@ -17,8 +17,8 @@ export interface MaskContext {
   pinned(id: string | null): GraphNode | undefined
   /** Pattern of another effect; undefined if it is gone. */
   pattern(effectId: string | null): GraphNode | undefined
-  /** Depth of the scene, if it has one. */
-  readonly depth: { readonly node: GraphNode; codeAt(metres: number): number } | undefined
+  /** Distances of the scene in metres, if it says anything about them. */
+  readonly distance: GraphNode | undefined
 }
 
 interface KindOfMask {

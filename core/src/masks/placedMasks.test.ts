@@ -10,7 +10,7 @@ import { newEffect } from '../effects/newEffect'
 import { ellipseCentre } from './ellipse/definition'
 import { lineEnds } from './line/definition'
 import type { BrushStroke } from './brush/definition'
-import type { OutlineCorner } from './outline/definition'
+import type { OutlineCorner } from '../model/corner'
 import type { Mask } from './registry'
 import { singleMaskNode } from './whereNode'
 
@@ -88,7 +88,7 @@ describe('masks with a shape', () => {
 
   it('centres and lines follow the scene marks, and have their own place without them', () => {
     const light = { id: 'sun', name: 'Sun', x: 33, y: 44, colour: '#ffcc88', strength: 100, radius: 9 }
-    const marks: SceneMarks = { lights: [light], horizon: { y: 90, turn: 0 }, waterline: null, focal: { x: 5, y: 6 } }
+    const marks: SceneMarks = { ...noMarks, lights: [light], horizon: { y: 90, turn: 0 }, focal: { x: 5, y: 6 } }
     const ellipse = maskOf(size, 'ellipse', { x: 1, y: 2 })
     expect(ellipseCentre({ ...ellipse, follows: 'sun' }, marks)).toMatchObject({ x: 33, y: 44 })
     expect(ellipseCentre({ ...ellipse, follows: 'a light that is gone' }, marks)).toMatchObject({ x: 33, y: 44 })

@@ -6,7 +6,7 @@ import { evaluatorFor, photoFrom, randomNumbers, samplePixels } from '../../test
 import { newEffect } from '../effects/newEffect'
 import type { Evaluator } from '../graph/evaluator'
 import type { Kernels } from '../graph/operation'
-import { depthCode, type DepthPicture } from '../model/depth'
+import type { DepthPicture } from '../model/depth'
 import { gaussianBlurNode } from '../operations/gaussianBlur/gaussianBlur'
 import type { PhotoData } from '../photo/photoData'
 import type { PictureSource } from '../render/pictureSource'
@@ -108,7 +108,7 @@ describe('what is missing', () => {
   it.each([
     ['luminosity', { tonesFrom: 'pinned', pinned: 'gone' }, 'Its pinned state is gone; it reads the photo instead.'],
     ['pattern', { effectId: 'gone' }, 'The effect that it reads was removed; the mask is left out.'],
-    ['depth', {}, 'This scene has no depth picture yet; the mask is left out.'],
+    ['depth', {}, 'This scene has no depth yet: set the horizon, outline a region or import a picture in Marks. The mask is left out.'],
     ['picture', {}, 'No picture is chosen yet; the mask is left out.'],
     [
       'picture',
@@ -184,12 +184,6 @@ describe('masks from pictures', () => {
     farDistance: 200,
     steps: 'inverse',
   }
-
-  it('codes of depth pictures: the ends, and halfway', () => {
-    expect([2, 1, 200, 5000].map((metres) => depthCode(depth, metres))).toEqual([1, 1, 0, 0])
-    expect(depthCode(depth, 1 / ((1 / 2 + 1 / 200) / 2))).toBeCloseTo(0.5, 12)
-    expect(depthCode({ ...depth, steps: 'distance', near: 'black' }, 101)).toBeCloseTo(0.5, 12)
-  })
 
   it('depth opens between two distances', () => {
     // A row of codes with known distances.

@@ -79,9 +79,9 @@ export function choiceControl<const T extends Readonly<Record<string, string>>>(
   return z.enum(keys).meta({ choice: { label, options } })
 }
 
-/** A schema without the value that it takes when nothing is given. */
-export function withoutDefault(schema: z.ZodType): z.ZodType {
-  return schema instanceof z.ZodDefault ? (schema.unwrap() as z.ZodType) : schema
+/** A schema without the value that it takes when nothing is given, and without null. */
+function withoutDefault(schema: z.ZodType): z.ZodType {
+  return schema instanceof z.ZodDefault || schema instanceof z.ZodNullable ? withoutDefault(schema.unwrap() as z.ZodType) : schema
 }
 
 /** The control of a schema, if it is a number with one. */

@@ -15,12 +15,3 @@ export const depthSchema = z.strictObject({
   steps: z.enum(['distance', 'inverse']),
 })
 export type DepthPicture = z.infer<typeof depthSchema>
-
-/** The code 0-1 that a depth picture has at a distance in metres; clamped to its ends. */
-export function depthCode(depth: DepthPicture, metresAway: number): number {
-  const { nearDistance: near, farDistance: far } = depth
-  const of = (distance: number): number => (depth.steps === 'inverse' ? 1 / Math.max(distance, 1e-6) : distance)
-  const span = of(far) - of(near)
-  const towardsFar = span === 0 ? 0 : Math.min(1, Math.max(0, (of(metresAway) - of(near)) / span))
-  return depth.near === 'white' ? 1 - towardsFar : towardsFar
-}

@@ -20,6 +20,17 @@ export const colourSchema = z.strictObject({
   tint: hexColour,
   /** A light of the scene that gives its colour instead; null for the tint. */
   light: z.string().min(1).nullable(),
+  /** A colour temperature that gives its colour instead; null for the tint. */
+  kelvin: numberControl({
+    label: 'Temperature',
+    unit: 'K',
+    usual: [1800, 12000],
+    hard: [1000, 25000],
+    step: 50,
+    hint: 'A candle is 1900 K, a lamp 2800 K, the sun 5200 K, a blue sky 10 000 K.',
+  })
+    .nullable()
+    .default(null),
   /** How much the light of the scene decides how bright it is; recipes without it have none of it. */
   lit: numberControl({
     label: 'Lit by scene',

@@ -1,5 +1,6 @@
 import { z } from 'zod'
-import { angleControl, hexColour, lengthControl, percentControl, placeControl } from './controls'
+import { cornerSchema } from './corner'
+import { angleControl, hexColour, lengthControl, numberControl, percentControl, placeControl } from './controls'
 
 export const lightSchema = z.strictObject({
   id: z.string().min(1),
@@ -23,16 +24,57 @@ export type LevelMark = z.infer<typeof levelSchema>
 
 const focalSchema = z.strictObject({ x: placeControl('x'), y: placeControl('y') })
 
+/** The camera over level ground, which with the horizon gives distances. */
+export const groundSchema = z.strictObject({
+  cameraHeight: numberControl({ label: 'Camera height', unit: 'm', usual: [0.3, 30], hard: [0.01, 5000], step: 0.1 }),
+  focalLength: numberControl({
+    label: 'Focal length',
+    unit: 'mm',
+    usual: [14, 135],
+    hard: [4, 1200],
+    step: 1,
+    hint: 'For a frame 36 mm wide.',
+  }),
+})
+
+/** Distances read from haze that is in the photo already. */
+export const hazeMarkSchema = z.strictObject({
+  visibility: numberControl({
+    label: 'Visibility then',
+    unit: 'm',
+    usual: [100, 20000],
+    hard: [1, 1000000],
+    step: 50,
+    hint: 'How far one could see when the photo was taken.',
+  }),
+  air: percentControl('Air brightness', 'How bright the haze is where it is thickest.'),
+})
+
+/** Something outlined, at one distance. */
+export const regionSchema = z.strictObject({
+  id: z.string().min(1),
+  name: z.string().min(1).max(80),
+  distance: numberControl({ label: 'Distance', unit: 'm', usual: [0.5, 200], hard: [0.05, 100000], step: 0.5 }),
+  softness: lengthControl({ label: 'Soft edge', usual: [0, 40], hard: [0, 2000], step: 0.5 }),
+  corners: z.array(cornerSchema).min(3).max(2000),
+})
+export type RegionMark = z.infer<typeof regionSchema>
+
+const ground = { cameraHeight: 1.7, focalLength: 28 }
+
 /** What the artist has read from the scene: effects and masks follow it. */
 export const marksSchema = z.strictObject({
   lights: z.array(lightSchema).max(24),
   horizon: levelSchema.nullable(),
   waterline: levelSchema.nullable(),
   focal: focalSchema.nullable(),
+  ground: groundSchema.default(ground),
+  haze: hazeMarkSchema.nullable().default(null),
+  regions: z.array(regionSchema).max(60).default([]),
 })
 export type SceneMarks = z.infer<typeof marksSchema>
 
-export const noMarks: SceneMarks = { lights: [], horizon: null, waterline: null, focal: null }
+export const noMarks: SceneMarks = { lights: [], horizon: null, waterline: null, focal: null, ground, haze: null, regions: [] }
 
 /** What a mask with a centre can follow: nothing, the focal point, or a light by its id. */
 export const followsPoint = z.string().min(1).nullable()

@@ -2,6 +2,7 @@ import { readFile } from 'node:fs/promises'
 import { fileURLToPath } from 'node:url'
 import { describe, expect, it } from 'vitest'
 import { maskOf } from '../../test-support/masks'
+import { rain } from '../effects/rain/definition'
 import { newEffect } from '../effects/newEffect'
 import type { Mask } from '../masks/registry'
 import { sceneGraph } from '../render/sceneGraph'
@@ -34,22 +35,31 @@ describe('documents of version 1', () => {
   it('effects and masks inside the patches of a history are filled up as well, and new ones stay', () => {
     const mask = { id: 'm', kind: 'luminosity', join: 'keep', feather: 3, tonesFrom: 'photo', name: 'kept' }
     const patches = [
-      { op: 'add', path: ['effects', 0], value: { controls: {}, where: { masks: [mask] }, mix: {}, colour: { tint: '#ffffff' } } },
+      {
+        op: 'add',
+        path: ['effects', 0],
+        value: { kind: 'lost', controls: {}, where: { masks: [mask] }, mix: {}, colour: { tint: '#ffffff' } },
+      },
     ]
     expect(upgradeFromVersion1(patches)).toEqual([
       {
         op: 'add',
         path: ['effects', 0],
         value: {
+          kind: 'lost',
           group: null,
           controls: {},
           where: { masks: [{ ...mask, grow: 0, edges: 0, pinned: null }] },
           mix: {},
-          colour: { tint: '#ffffff', light: null },
+          colour: { tint: '#ffffff', light: null, kelvin: null, lit: 0 },
         },
       },
     ])
-    expect(upgradeFromVersion1({ tint: '#000000', light: 'sun' })).toEqual({ tint: '#000000', light: 'sun' })
+    expect(upgradeFromVersion1({ tint: '#000000', light: 'sun' })).toMatchObject({ tint: '#000000', light: 'sun' })
+    // Rain as it was before it could be set by weather and camera.
+    const { by, rate, nearest, ...before } = rain.startingLooks[0]!.controls.pattern
+    const old = { kind: 'rain', controls: { ...rain.startingLooks[0]!.controls, pattern: before }, where: { masks: [] }, mix: {} }
+    expect(upgradeFromVersion1(old)).toMatchObject({ controls: { pattern: { by, rate, nearest, density: before.density } } })
   })
 
   it('a scene gets marks and depth; a newer document is left alone', () => {

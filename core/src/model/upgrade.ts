@@ -1,3 +1,5 @@
+import { effectDefinitions } from '../effects/registry'
+
 // Documents of version 1 had one kind of mask, and neither groups, pinned states nor scene marks. What is new has a value at which
 // nothing changes, so that upgrading fills gaps only, wherever an effect or a mask stands: also inside the patches of a history.
 
@@ -12,10 +14,16 @@ export function upgradeFromVersion1(value: unknown): unknown {
 }
 
 function withGapsFilled(value: Json): Json {
-  if (has(value, 'controls', 'where', 'mix')) return { group: null, ...value }
+  if (has(value, 'kind', 'controls', 'where', 'mix')) return { group: null, ...value, controls: controlsFilled(value) }
   if (has(value, 'kind', 'join', 'feather', 'tonesFrom')) return { name: '', grow: 0, edges: 0, pinned: null, ...value }
-  if (has(value, 'tint')) return { light: null, ...value }
+  if (has(value, 'tint')) return { light: null, kelvin: null, lit: 0, ...value }
   return value
+}
+
+/** Controls that a kind got later take the value at which nothing changes. */
+function controlsFilled({ kind, controls }: Json): unknown {
+  const definition = effectDefinitions.find((candidate) => candidate.kind === kind)
+  return definition?.controls.safeParse(controls).data ?? controls
 }
 
 /** A recipe or scene of version 1 as one of version 2. */

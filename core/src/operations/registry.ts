@@ -10,12 +10,14 @@ import { fieldAsMask } from './fieldAsMask/fieldAsMask'
 import { contrastBetween } from './followEdges/followEdges'
 import { gaussianBlur } from './gaussianBlur/gaussianBlur'
 import { guidedFilter } from './guidedFilter/guidedFilter'
+import { darkestChannel, distanceFromHaze } from './hazeDistance/hazeDistance'
 import { holdMask } from './holdMask/holdMask'
 import { hueMask } from './hueMask/hueMask'
 import { levels } from './levels/levels'
 import { addGlows, litField, luminanceField } from './litField/litField'
 import { luminosityMask } from './luminosityMask/luminosityMask'
 import { maskAsTones } from './maskAsTones/maskAsTones'
+import { mirror } from './mirror/mirror'
 import { mix } from './mix/mix'
 import { joinFields, scaleField } from './joinFields/joinFields'
 import { layerMix } from './mixLayer/layerMix'
@@ -29,7 +31,7 @@ import { bandMask } from './shapeMasks/bandMask'
 import { ellipseMask } from './shapeMasks/ellipseMask'
 import { frameMask } from './shapeMasks/frameMask'
 import { lineMask } from './shapeMasks/lineMask'
-import { distanceFromCodes, groundDistance } from './sceneDistance/sceneDistance'
+import { distanceAsTones, distanceFromCodes, distanceRange, groundDistance, layRegion } from './sceneDistance/sceneDistance'
 import { similarMask } from './similarMask/similarMask'
 import { skyMask } from './skyMask/skyMask'
 import { starColours, stars } from './stars/stars'
@@ -48,6 +50,10 @@ const operations = [
   turbulence,
   distanceFromCodes,
   groundDistance,
+  layRegion,
+  darkestChannel,
+  distanceFromHaze,
+  distanceAsTones,
   airlight,
   joinFields,
   scaleField,
@@ -59,6 +65,7 @@ const operations = [
   motionBlur,
   levels,
   place,
+  mirror,
   luminosityMask,
   hueMask,
   ellipseMask,
@@ -71,6 +78,7 @@ const operations = [
   skyMask,
   cloudMask,
   fieldAsMask,
+  distanceRange,
   morphology,
   guidedFilter,
   contrastBetween,

@@ -1,4 +1,5 @@
 import { rgbFromHex, type Rgb } from '../colour/hex'
+import { colourOfTemperature } from '../colour/temperature'
 import type { Effect } from '../effects/registry'
 import type { DepthPicture } from '../model/depth'
 import type { Group } from '../model/look'
@@ -42,7 +43,9 @@ export function insideOfGroup(source: Pick<PictureSource, 'effects'>, groupId: s
   return source.effects.filter((effect) => effect.group === groupId)
 }
 
-/** Colour of an effect's pattern, sRGB-encoded: its tint, or that of the light it follows. */
+/** Colour of an effect's pattern, sRGB-encoded: that of the light it follows, of its colour temperature, or its tint. */
 export function colourOf({ colour }: Pick<Effect, 'colour'>, marks: SceneMarks = noMarks): Rgb {
-  return rgbFromHex(lightOf(marks, colour.light)?.colour ?? colour.tint)
+  const light = lightOf(marks, colour.light)
+  if (!light && colour.kelvin !== null) return colourOfTemperature(colour.kelvin)
+  return rgbFromHex(light?.colour ?? colour.tint)
 }

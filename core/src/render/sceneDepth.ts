@@ -1,31 +1,60 @@
 import type { GraphNode } from '../graph/node'
-import { depthCode, type DepthPicture } from '../model/depth'
+import type { DepthPicture } from '../model/depth'
 import type { SceneMarks } from '../model/marks'
+import { gaussianBlurNode } from '../operations/gaussianBlur/gaussianBlur'
+import { guidedFilterNode } from '../operations/guidedFilter/guidedFilter'
+import { darkestChannelNode, distanceFromHazeNode } from '../operations/hazeDistance/hazeDistance'
+import { morphologyNode } from '../operations/morphology/morphology'
+import { outlineMaskNode } from '../operations/outlineMask/outlineMask'
 import { photoNode } from '../operations/photo/photo'
-import { distanceFromCodesNode, groundDistanceNode } from '../operations/sceneDistance/sceneDistance'
+import { distanceFromCodesNode, groundDistanceNode, layRegionNode } from '../operations/sceneDistance/sceneDistance'
+import { focalPixels } from '../optics/lens'
 import type { Size } from '../planes/grid'
 
-/** A standing person's eye, metres. */
-const CAMERA_HEIGHT = 1.7
-/** Focal length of a common wide view, as a part of the width of the frame: 28 mm on 36 mm. */
-const FOCAL_LENGTH = 28 / 36
 const FAR = 20000
+/** Windows of the haze estimate for 6 megapixels, px: He, Sun and Tang 2009 use 15 px for photos of a few hundred. */
+const DARK_WINDOW = 40
+const REFINE_WINDOW = 60
 
-/** The depth picture of a scene, for masks. */
-export function depthPictureSource(depth: DepthPicture): { readonly node: GraphNode; codeAt(metres: number): number } {
-  return { node: photoNode(depth.picture.id), codeAt: (metres) => depthCode(depth, metres) }
+/** Whether a scene says anything about how far things are. */
+export function knowsDistance(marks: SceneMarks, depth: DepthPicture | null | undefined): boolean {
+  return Boolean(depth) || marks.horizon !== null || marks.haze !== null || marks.regions.length > 0
 }
 
 /**
- * Distance in metres of everything in the photo: from its depth picture, or else that of level ground under the horizon mark, and without a mark
- * under the middle of the photo.
+ * Distance in metres of everything in the photo. From its depth picture; or else estimated from the haze in it; or else that of level ground under the
+ * horizon mark, without a mark under the middle of the photo. Outlined regions lie over that, the later over the earlier.
  */
-export function distanceNode(photo: Size, marks: SceneMarks, depth: DepthPicture | null | undefined): GraphNode {
+export function distanceNode(photo: Size & { readonly id?: string }, marks: SceneMarks, depth: DepthPicture | null | undefined): GraphNode {
+  return marks.regions.reduce(
+    (beneath, { corners, distance, softness }) => {
+      const inside = gaussianBlurNode(outlineMaskNode([{ hole: false, corners }]), softness / 2)
+      return layRegionNode(beneath, inside, distance)
+    },
+    baseDistance(photo, marks, depth),
+  )
+}
+
+function baseDistance(photo: Size & { readonly id?: string }, marks: SceneMarks, depth: DepthPicture | null | undefined): GraphNode {
   if (depth) {
     const { near, nearDistance, farDistance, steps } = depth
     return distanceFromCodesNode(photoNode(depth.picture.id), { near, nearDistance, farDistance, steps })
   }
+  if (marks.haze && photo.id !== undefined) return estimatedDistance({ ...photo, id: photo.id }, marks.haze)
   const level = marks.horizon ?? { y: photo.height / 2, turn: 0 }
-  const heightInPixels = CAMERA_HEIGHT * FOCAL_LENGTH * photo.width
+  const { cameraHeight, focalLength } = marks.ground
+  const heightInPixels = cameraHeight * focalPixels(focalLength, photo.width)
   return groundDistanceNode({ x: photo.width / 2, y: level.y, turn: level.turn, heightInPixels, far: FAR })
+}
+
+/**
+ * The dark channel prior (He, Sun and Tang 2009; from memory): without haze something near every place is nearly black in one channel, so that what
+ * brightness is left there is that of the air before it. Refined along the edges of the photo by the guided filter (He, Sun and Tang 2010).
+ */
+function estimatedDistance(photo: Size & { readonly id: string }, haze: NonNullable<SceneMarks['haze']>): GraphNode {
+  const picture = photoNode(photo.id)
+  const factor = Math.sqrt((photo.width * photo.height) / 6e6)
+  const dark = morphologyNode(darkestChannelNode(picture), -DARK_WINDOW * factor, 'square')
+  const refined = guidedFilterNode(dark, picture, REFINE_WINDOW * factor)
+  return distanceFromHazeNode(refined, { air: Math.max(0.01, haze.air / 100), visibility: haze.visibility, far: FAR })
 }

@@ -7,6 +7,7 @@ import type { Where } from '../model/look'
 import { constantTonesNode } from '../operations/constantTones/constantTones'
 import { maskAsTonesNode } from '../operations/maskAsTones/maskAsTones'
 import { mixNode } from '../operations/mix/mix'
+import { distanceAsTonesNode } from '../operations/sceneDistance/sceneDistance'
 import { photoNode } from '../operations/photo/photo'
 import { insideOfGroup, isEffect, ownerOf, type Owner, type PictureSource } from './pictureSource'
 import { StackBuilder } from './stackBuilder'
@@ -15,12 +16,13 @@ export const stepNames = ['pattern', 'shape', 'colour', 'where', 'mix'] as const
 export type StepName = (typeof stepNames)[number]
 
 /**
- * What is looked at: the picture, the photo, one step of one effect or group, one mask of its list, or what one effect alone contributes, on
+ * What is looked at: the picture, the photo, its distances as grey, one step of one effect or group, one mask of its list, or what one effect alone contributes, on
  * black. The picture can show one effect or group at several times its strength.
  */
 export type Look =
   | { readonly kind: 'result'; readonly exaggerated?: string | undefined }
   | { readonly kind: 'photo' }
+  | { readonly kind: 'distance' }
   | { readonly kind: 'step'; readonly effectId: string; readonly step: StepName }
   | { readonly kind: 'mask'; readonly effectId: string; readonly maskId: string }
   | { readonly kind: 'alone'; readonly effectId: string }
@@ -35,6 +37,7 @@ const BLACK: Rgb = [0, 0, 0]
 export function sceneGraph(source: PictureSource, look: Look = { kind: 'result' }): GraphNode {
   if (look.kind === 'photo') return photoNode(source.photo.id)
   const builder = new StackBuilder(source)
+  if (look.kind === 'distance') return distanceAsTonesNode(builder.scene.distance)
   if (look.kind === 'result') return builder.result(look.exaggerated ? { id: look.exaggerated, times: EXAGGERATION } : undefined)
   const owner = ownerOf(source, look.effectId)
   const context = builder.contextOf(owner)

@@ -15,7 +15,7 @@ import { layerMixNode } from '../operations/mixLayer/layerMix'
 import { mixLayerNode } from '../operations/mixLayer/mixLayer'
 import { photoNode } from '../operations/photo/photo'
 import { colourOf, insideOfGroup, isEffect, type Owner, type PictureSource } from './pictureSource'
-import { depthPictureSource, distanceNode } from './sceneDepth'
+import { distanceNode, knowsDistance } from './sceneDepth'
 
 const BLACK: Rgb = [0, 0, 0]
 /** How far light spreads in the air: a part of the shorter side of the photo, and radii of a light. */
@@ -32,10 +32,12 @@ interface Exaggerated {
 const fields = new WeakMap<object, { readonly from: string; readonly node: GraphNode }>()
 
 function shapedField({ kind, controls }: Effect, scene: EffectScene, depth: DepthPicture | null): GraphNode {
+  const definition = definitionOf(kind)
+  if (definition.mirrors) return definition.shape(controls, scene)
   const from = JSON.stringify([kind, scene.width, scene.height, scene.marks, scene.phase, depth])
   const known = fields.get(controls)
   if (known?.from === from) return known.node
-  const node = definitionOf(kind).shape(controls, scene)
+  const node = definition.shape(controls, scene)
   // Only a frozen object, such as those of the history, is sure to stay as it is.
   if (Object.isFrozen(controls)) fields.set(controls, { from, node })
   return node
@@ -87,7 +89,12 @@ export class StackBuilder {
         return distanceNode(photo, marks, depth)
       },
       get knownDistance() {
-        return depth || marks.horizon ? this.distance : undefined
+        return knowsDistance(marks, depth) ? this.distance : undefined
+      },
+      otherEffect: (id) => {
+        const other = this.source.effects.find((effect) => effect.id === id)
+        if (!other || definitionOf(other.kind).mirrors) return undefined
+        return { field: this.field(other), colours: this.paint(other) ?? constantTonesNode(this.colour(other)) }
       },
     }
   }
@@ -201,7 +208,7 @@ export class StackBuilder {
   }
 
   private context(owner: Owner, beneath: GraphNode): MaskContext {
-    const { photo, picture, source } = { photo: this.source.photo, picture: this.photo, source: this.source }
+    const { photo, picture, source, scene } = { photo: this.source.photo, picture: this.photo, source: this.source, scene: this.scene }
     const ownTones = (): GraphNode => {
       if (!isEffect(owner)) return this.onBlack(insideOfGroup(source, owner.id))
       return this.drawn(owner)
@@ -212,7 +219,9 @@ export class StackBuilder {
       picture,
       beneath,
       marks: source.marks ?? noMarks,
-      depth: source.depth ? depthPictureSource(source.depth) : undefined,
+      get distance() {
+        return scene.knownDistance
+      },
       get own() {
         return ownTones()
       },

@@ -53,13 +53,16 @@ function Offers({ pool, source, place, onTaken }: AddEffectProps & { onTaken(): 
   const { photo, marks, depth } = source
   const offers = useMemo(() => {
     const scene = { photo, ...(marks ? { marks } : {}), depth: depth ?? null }
-    return effectDefinitions.map(({ kind, label, shownPart, startingLooks }) => {
-      const looks = startingLooks.map(({ name }) => {
-        const effect = newEffect(photo, { kind, look: name, place, id: 'offer' })
-        return { name, node: sceneGraph({ ...scene, effects: [effect] }, { kind: 'alone', effectId: 'offer' }) }
+    // What mirrors another effect is made from that effect.
+    return effectDefinitions
+      .filter(({ mirrors }) => !mirrors)
+      .map(({ kind, label, shownPart, startingLooks }) => {
+        const looks = startingLooks.map(({ name }) => {
+          const effect = newEffect(photo, { kind, look: name, place, id: 'offer' })
+          return { name, node: sceneGraph({ ...scene, effects: [effect] }, { kind: 'alone', effectId: 'offer' }) }
+        })
+        return { kind, label, shownPart, looks }
       })
-      return { kind, label, shownPart, looks }
-    })
   }, [photo, marks, depth, place])
   const take = (kind: string, look: string) => {
     const effect = newEffect(photo, { kind, look, place, id: crypto.randomUUID() })

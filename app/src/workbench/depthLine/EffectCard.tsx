@@ -9,6 +9,7 @@ import { changeEffect, select as selectOwner, useScene } from '../../scene/scene
 import { ink } from '../../theme'
 import { copyLook, pasteLook } from '../copyLook'
 import { LookPicture } from '../LookPicture'
+import { reflect } from '../reflect'
 import { groupEffect, joinGroup, settleGroups } from './groups'
 import { stepEffect } from './moveEffect'
 
@@ -99,6 +100,7 @@ function effectActions(source: PictureSource, effect: Effect): readonly Action[]
     { label: 'Move farther', run: () => change('Move effect', (scene) => stepEffect(scene, id, -1)) },
     { label: 'Move nearer', run: () => change('Move effect', (scene) => stepEffect(scene, id, 1)) },
     { label: 'Duplicate', run: () => duplicate(effect) },
+    ...(definitionOf(effect.kind).mirrors ? [] : [{ label: 'Reflect in the water', run: () => reflect(effect, source) }]),
     { label: 'Copy look', run: () => copyLook(effect) },
     { label: 'Paste look', run: () => pasteLook(effect) },
     ...(effect.group === null ? [{ label: 'Group', run: () => groupEffect(effect, false) }] : []),

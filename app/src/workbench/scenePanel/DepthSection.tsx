@@ -1,13 +1,26 @@
 import Box from '@mui/material/Box'
 import Button from '@mui/material/Button'
-import { controlOf, depthSchema, hardRange, sceneGraph, type DepthPicture, type PictureSource } from '@welkinar/core'
+import FormControlLabel from '@mui/material/FormControlLabel'
+import Switch from '@mui/material/Switch'
+import {
+  controlOf,
+  depthSchema,
+  groundSchema,
+  hardRange,
+  hazeMarkSchema,
+  noMarks,
+  type DepthPicture,
+  type PictureSource,
+} from '@welkinar/core'
 import type { RenderPool } from '@welkinar/core/pool'
 import { Choice } from '../../common/Choice'
 import { NumberControl } from '../../common/NumberControl'
 import { showNotice, showProblem } from '../../common/notices'
 import { useScene } from '../../scene/sceneStore'
 import { importPicture } from '../importPicture'
-import { LookPicture } from '../LookPicture'
+import { ToolButton } from '../steps/where/ToolButton'
+import { DistancePicture } from './DistancePicture'
+import { RegionRow } from './RegionRow'
 import { Hint, Section } from './Section'
 
 interface DepthSectionProps {
@@ -15,7 +28,7 @@ interface DepthSectionProps {
   readonly source: PictureSource
 }
 
-/** A grey picture of distances for the scene. */
+/** How far away things are: from the horizon, a grey picture, outlined regions, or haze. */
 export function DepthSection({ pool, source }: DepthSectionProps) {
   const { depth, photo } = source
   const { change } = useScene.getState()
@@ -32,6 +45,8 @@ export function DepthSection({ pool, source }: DepthSectionProps) {
       })
       .catch((error: unknown) => showProblem(error, 'Opening the depth picture'))
   }
+  const { regions, horizon, haze } = source.marks ?? noMarks
+  const known = depth ?? horizon ?? haze ?? (regions.length > 0 || null)
   return (
     <Section
       title="Depth"
@@ -41,31 +56,122 @@ export function DepthSection({ pool, source }: DepthSectionProps) {
         </Button>
       }
     >
-      {depth ? (
-        <DepthControls pool={pool} source={source} depth={depth} />
-      ) : (
-        <Hint>A grey picture, 8 or 16 bit, in which near is white or black.</Hint>
+      <Hint>{depthInWords(source)}</Hint>
+      {known && <DistancePicture pool={pool} source={source} />}
+      {depth && <DepthControls depth={depth} />}
+      {!depth && <EstimateControls source={source} />}
+      {!depth && !haze && horizon && <GroundControls source={source} />}
+      <Box sx={{ display: 'flex', alignItems: 'center', minHeight: 32 }}>
+        <Box component="h4" sx={{ m: 0, flex: 1, fontSize: 13, fontWeight: 650 }}>
+          Regions
+        </Box>
+        <ToolButton tool={{ kind: 'region' }} label="Outline one" />
+      </Box>
+      {regions.length === 0 && (
+        <Hint>Outline what stands at one distance: it lies over the rest, and hides drops and flakes behind it.</Hint>
       )}
+      {regions.map((region) => (
+        <RegionRow key={region.id} region={region} />
+      ))}
     </Section>
   )
 }
 
-function DepthControls({ pool, source, depth }: DepthSectionProps & { readonly depth: DepthPicture }) {
+function depthInWords({ depth, marks = noMarks }: PictureSource): string {
+  if (depth) return 'From a grey picture, 8 or 16 bit, in which near is white or black.'
+  if (marks.haze) return 'Estimated from the haze in the photo.'
+  if (marks.horizon) return 'Level ground under the horizon mark.'
+  return 'Set the horizon, outline regions, import a grey picture, or let it be estimated from haze.'
+}
+
+/** Camera height and focal length, which make distances of the ground under the horizon. */
+function GroundControls({ source }: { readonly source: PictureSource }) {
+  const ground = (source.marks ?? noMarks).ground
+  return (
+    <MarkNumbers
+      schema={groundSchema}
+      value={ground}
+      start={noMarks.ground}
+      onChange={(key, label, value, gesture) =>
+        useScene
+          .getState()
+          .change(label, ({ marks }) => void (marks.ground = { ...ground, [key]: value }), gesture && `ground ${key} ${gesture}`)
+      }
+    />
+  )
+}
+
+const HAZE_START = { visibility: 2000, air: 85 }
+
+/** Whether distances are read from haze, and from how much of it. */
+function EstimateControls({ source }: { readonly source: PictureSource }) {
+  const { haze } = source.marks ?? noMarks
+  const { change } = useScene.getState()
+  return (
+    <>
+      <FormControlLabel
+        control={
+          <Switch
+            checked={haze !== null}
+            onChange={(_, on) => change('Estimate the depth', ({ marks }) => void (marks.haze = on ? HAZE_START : null))}
+          />
+        }
+        label="Estimate it from haze"
+        slotProps={{ typography: { sx: { ml: 2 } } }}
+        sx={{ ml: 0 }}
+      />
+      {haze && (
+        <>
+          <Hint>Only for photos with haze in them; in clear air and at night it reads darkness as nearness.</Hint>
+          <MarkNumbers
+            schema={hazeMarkSchema}
+            value={haze}
+            start={HAZE_START}
+            onChange={(key, label, value, gesture) =>
+              change(label, ({ marks }) => void (marks.haze = { ...haze, [key]: value }), gesture && `haze ${key} ${gesture}`)
+            }
+          />
+        </>
+      )}
+    </>
+  )
+}
+
+interface MarkNumbersProps<T extends Readonly<Record<string, number>>> {
+  readonly schema: { readonly shape: Readonly<Record<keyof T & string, Parameters<typeof controlOf>[0]>> }
+  readonly value: T
+  readonly start: T
+  onChange(key: keyof T & string, label: string, value: number, gesture?: string): void
+}
+
+function MarkNumbers<T extends Readonly<Record<string, number>>>({ schema, value, start, onChange }: MarkNumbersProps<T>) {
+  return (
+    <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr', columnGap: 4, rowGap: 1 }}>
+      {(Object.keys(value) as (keyof T & string)[]).map((key) => {
+        const control = controlOf(schema.shape[key])
+        return (
+          control && (
+            <NumberControl
+              key={key}
+              control={control}
+              hard={hardRange(schema.shape[key])}
+              value={value[key] ?? 0}
+              start={start[key] ?? 0}
+              onChange={(next, gesture) => onChange(key, `Depth: ${control.label}`, next, gesture)}
+            />
+          )
+        )
+      })}
+    </Box>
+  )
+}
+
+function DepthControls({ depth }: { readonly depth: DepthPicture }) {
   const { change } = useScene.getState()
   const edit = (label: string, part: Partial<DepthPicture>, gesture?: string) =>
     change(label, (scene) => void (scene.depth = { ...depth, ...part }), gesture && `depth ${gesture}`)
-  const picture = { ...source, photo: { ...source.photo, id: depth.picture.id } }
-  const width = 286
   return (
     <>
-      <LookPicture
-        pool={pool}
-        node={sceneGraph(picture, { kind: 'photo' })}
-        photo={source.photo}
-        width={width}
-        height={Math.round((width * source.photo.height) / source.photo.width)}
-        label="The depth picture"
-      />
       <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr', columnGap: 4, rowGap: 1 }}>
         <Choice
           label="Near is"

@@ -1,14 +1,28 @@
 import Box from '@mui/material/Box'
 import Button from '@mui/material/Button'
 import OutlinedInput from '@mui/material/OutlinedInput'
-import { colourOf, hexFromRgb, noMarks, sceneGraph, type Effect, type PictureSource } from '@welkinar/core'
+import {
+  colourOf,
+  colourSchema,
+  controlOf,
+  definitionOf,
+  hardRange,
+  hexFromRgb,
+  noMarks,
+  sceneGraph,
+  temperatureInWords,
+  type Effect,
+  type PictureSource,
+} from '@welkinar/core'
 import type { RenderPool } from '@welkinar/core/pool'
 import { useState } from 'react'
 import { HexColorPicker, setNonce } from 'react-colorful'
 import { Choice } from '../../common/Choice'
+import { NumberControl } from '../../common/NumberControl'
 import { styleNonce } from '../../common/styleNonce'
 import { showProblem } from '../../common/notices'
 import { changeEffect } from '../../scene/sceneStore'
+import { ink } from '../../theme'
 import { startingEffect } from './startingControls'
 
 interface ColourStepProps {
@@ -21,20 +35,31 @@ if (styleNonce) setNonce(styleNonce)
 
 const BRIGHTEST_PART = 0.05
 const OWN = 'own'
+const TEMPERATURE = 'temperature'
+const DAYLIGHT = 5600
 
-export function colourSummary({ colour }: Effect, { marks = noMarks }: PictureSource): string {
+export function colourSummary({ kind, colour }: Effect, { marks = noMarks }: PictureSource): string {
+  if (definitionOf(kind).mirrors) return 'of the effect that it mirrors'
   const light = marks.lights.find(({ id }) => id === colour.light)
-  return light ? `from ${light.name}` : `one tint, ${colour.tint}`
+  if (light) return `from ${light.name}`
+  return colour.kelvin === null ? `one tint, ${colour.tint}` : `${colour.kelvin} K, ${temperatureInWords(colour.kelvin)}`
 }
 
 /** One tint over the intensities: chosen, typed, or measured from the photo's brightest places. */
 export function ColourStep({ pool, source, effect }: ColourStepProps) {
+  if (definitionOf(effect.kind).mirrors) {
+    return <Box sx={{ color: ink.secondary }}>It has the colours of the effect that it mirrors.</Box>
+  }
   const tint = hexFromRgb(colourOf(effect, source.marks))
   const lights = source.marks?.lights ?? []
   const setTint = (hex: string, gesture?: string) =>
-    changeEffect(effect.id, 'Tint', (one) => void Object.assign(one.colour, { tint: hex, light: null }), gesture)
-  const follow = (light: string) =>
-    changeEffect(effect.id, 'Colour from a light', (one) => void Object.assign(one.colour, { tint, light: light === OWN ? null : light }))
+    changeEffect(effect.id, 'Tint', (one) => void Object.assign(one.colour, { tint: hex, light: null, kelvin: null }), gesture)
+  const follow = (from: string) =>
+    changeEffect(effect.id, 'Where the colour comes from', ({ colour }) => {
+      colour.kelvin = from === TEMPERATURE ? DAYLIGHT : null
+      colour.light = from === OWN || from === TEMPERATURE ? null : from
+      colour.tint = tint
+    })
   const measure = () => {
     pool
       .brightestColour(sceneGraph(source, { kind: 'photo' }), source.photo, BRIGHTEST_PART)
@@ -43,14 +68,13 @@ export function ColourStep({ pool, source, effect }: ColourStepProps) {
   }
   return (
     <>
-      {lights.length > 0 && (
-        <Choice
-          label="Colour from"
-          value={effect.colour.light ?? OWN}
-          options={[[OWN, 'A tint of its own'], ...lights.map(({ id, name }) => [id, name] as const)]}
-          onChange={follow}
-        />
-      )}
+      <Choice
+        label="Colour from"
+        value={effect.colour.light ?? (effect.colour.kelvin === null ? OWN : TEMPERATURE)}
+        options={[[OWN, 'A tint of its own'], [TEMPERATURE, 'Colour temperature'], ...lights.map(({ id, name }) => [id, name] as const)]}
+        onChange={follow}
+      />
+      {effect.colour.light === null && effect.colour.kelvin !== null && <Temperature effect={effect} kelvin={effect.colour.kelvin} />}
       <Box
         sx={{
           '& .react-colorful': { width: '100%', height: 150 },
@@ -70,6 +94,23 @@ export function ColourStep({ pool, source, effect }: ColourStepProps) {
         </Button>
       </Box>
     </>
+  )
+}
+
+function Temperature({ effect, kelvin }: { readonly effect: Effect; readonly kelvin: number }) {
+  const schema = colourSchema.shape.kelvin
+  const control = controlOf(schema)
+  if (!control) return null
+  return (
+    <NumberControl
+      control={control}
+      hard={hardRange(schema)}
+      value={kelvin}
+      start={DAYLIGHT}
+      onChange={(value, gesture) =>
+        changeEffect(effect.id, control.label, (one) => void (one.colour.kelvin = value), gesture && `${effect.id} kelvin ${gesture}`)
+      }
+    />
   )
 }
 

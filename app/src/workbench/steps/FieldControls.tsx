@@ -2,7 +2,7 @@ import Box from '@mui/material/Box'
 import Button from '@mui/material/Button'
 import ToggleButton from '@mui/material/ToggleButton'
 import ToggleButtonGroup from '@mui/material/ToggleButtonGroup'
-import { controlOf, definitionOf, schemaAt, type Effect } from '@welkinar/core'
+import { choiceOf, controlOf, definitionOf, schemaAt, type Effect } from '@welkinar/core'
 import { useState } from 'react'
 import { changeEffect } from '../../scene/sceneStore'
 import { ink } from '../../theme'
@@ -15,12 +15,15 @@ interface FieldControlsProps {
 
 const twoColumns = { display: 'grid', gridTemplateColumns: '1fr 1fr', columnGap: 4, rowGap: 1 }
 
-/** The numbers of one step that are not dials, in the order of the schema. */
+/** The numbers and choices of one step that are not dials, in the order of the schema. */
 export function FieldControls({ effect, step }: FieldControlsProps) {
-  const { controls, dials } = definitionOf(effect.kind)
+  const { controls, dials, applies } = definitionOf(effect.kind)
   const paths = Object.keys(effect.controls[step]).map((key) => `${step}.${key}`)
   const hasSeed = 'seed' in effect.controls[step]
-  const shown = paths.filter((path) => !dials.includes(path) && controlOf(schemaAt(controls, path)))
+  const shown = paths.filter((path) => {
+    const schema = schemaAt(controls, path)
+    return !dials.includes(path) && (controlOf(schema) ?? choiceOf(schema)) && (applies?.(path, effect.controls) ?? true)
+  })
   return (
     <>
       {shown.length === 0 && <Box sx={{ color: ink.secondary }}>The dials above steer all of this step.</Box>}
@@ -50,7 +53,7 @@ export function PerLayerControls({ effect }: { readonly effect: Effect }) {
   const [shown, setShown] = useState(0)
   const { perLayer, layers } = effect.controls.pattern as { perLayer?: object[]; layers?: number }
   const layer = perLayer?.[shown]
-  if (!perLayer || !layer) return null
+  if (!perLayer || !layer || definitionOf(effect.kind).applies?.('pattern.perLayer', effect.controls) === false) return null
   const used = layers ?? perLayer.length
   return (
     <Box role="group" aria-label="Layers" sx={{ borderTop: `1px solid ${ink.rule}`, pt: 3, mt: 1 }}>

@@ -1,7 +1,8 @@
-import { controlOf, definitionOf, hardRange, schemaAt, type Effect } from '@welkinar/core'
+import { choiceOf, controlOf, definitionOf, hardRange, schemaAt, type Effect } from '@welkinar/core'
+import { Choice } from '../../common/Choice'
 import { NumberControl } from '../../common/NumberControl'
 import { changeEffect, useScene } from '../../scene/sceneStore'
-import { readPath, writePath } from './paths'
+import { readPath, readWord, writePath } from './paths'
 import { startingControls } from './startingControls'
 
 interface SchemaControlProps {
@@ -16,6 +17,17 @@ export function SchemaControl({ effect, path }: SchemaControlProps) {
   const definition = definitionOf(effect.kind)
   const schema = schemaAt(definition.controls, path)
   const control = controlOf(schema)
+  const choice = choiceOf(schema)
+  if (choice) {
+    return (
+      <Choice
+        label={choice.label}
+        value={readWord(effect.controls, path)}
+        options={choice.options}
+        onChange={(value) => changeEffect(effect.id, `${definition.label}: ${choice.label}`, (one) => writePath(one.controls, path, value))}
+      />
+    )
+  }
   if (!control || !photo) return null
   const start = readPath(startingControls(effect, photo), path)
   return (

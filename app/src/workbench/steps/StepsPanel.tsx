@@ -1,5 +1,5 @@
 import Box from '@mui/material/Box'
-import { controlOf, definitionOf, isEffect, schemaAt, type Effect, type Group, type Owner, type PictureSource } from '@welkinar/core'
+import { definitionOf, isEffect, noMarks, type Effect, type Group, type Owner, type PictureSource } from '@welkinar/core'
 import type { RenderPool } from '@welkinar/core/pool'
 import { useScene } from '../../scene/sceneStore'
 import { ink } from '../../theme'
@@ -9,6 +9,7 @@ import { ColourStep, colourSummary } from './ColourStep'
 import { FieldControls, PerLayerControls } from './FieldControls'
 import { GroupHead } from './GroupHead'
 import { LitControl } from './LitControl'
+import { MirroredChoice } from './MirroredChoice'
 import { MixStep, mixSummary } from './MixStep'
 import { SchemaControl } from './SchemaControl'
 import { StepSection } from './StepSection'
@@ -66,6 +67,7 @@ interface EffectStepsProps {
 function EffectSteps({ pool, source, effect }: EffectStepsProps) {
   const definition = definitionOf(effect.kind)
   const summary = definition.summary(effect.controls)
+  const words = definition.inWords?.(effect.controls, { ...source.photo, marks: source.marks ?? noMarks })
   // Specks are seen close up; what is large, the mask and the result as a whole.
   const shared = { pool, source, ownerId: effect.id, part: definition.shownPart < 1 ? 0.55 * definition.shownPart : 1 }
   return (
@@ -81,15 +83,17 @@ function EffectSteps({ pool, source, effect }: EffectStepsProps) {
         </Box>
         <Box role="group" aria-label="Dials" sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr', columnGap: 4, rowGap: 1 }}>
           {definition.dials
-            .filter((path) => controlOf(schemaAt(definition.controls, path)))
+            .filter((path) => definition.applies?.(path, effect.controls) ?? true)
             .map((path) => (
               <SchemaControl key={path} effect={effect} path={path} />
             ))}
           <LitControl effect={effect} />
           <AmountControl owner={effect} />
         </Box>
+        {words && <Box sx={{ mt: 2, color: ink.secondary }}>{words}</Box>}
       </Box>
       <StepSection {...shared} step="pattern" number={1} title="Pattern" summary={summary.pattern}>
+        {definition.mirrors && <MirroredChoice source={source} effect={effect} />}
         <FieldControls effect={effect} step="pattern" />
         <PerLayerControls effect={effect} />
       </StepSection>

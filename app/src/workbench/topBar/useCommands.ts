@@ -9,6 +9,7 @@ import { removeGroup } from '../depthLine/groups'
 import { stepEffect } from '../depthLine/moveEffect'
 import { copyLook, pasteLook } from '../copyLook'
 import { neighbourMode, setMode } from '../mixModes'
+import { reflect } from '../reflect'
 import { openRecipe, saveRecipe } from '../recipes'
 import type { Command } from './commands'
 
@@ -119,6 +120,16 @@ function buildCommands({ canUndo, canRedo, selectedId, sceneId, goTo }: CommandC
       keys: 'shift+period',
       keysShown: 'Shift .',
       ...onSelected(({ id }) => change('Move effect', (scene) => stepEffect(scene, id, 1))),
+    },
+    {
+      id: 'reflect',
+      label: 'Reflect the effect in the water',
+      keys: 'shift+w',
+      keysShown: 'Shift W',
+      ...onSelected((owner) => {
+        const scene = useScene.getState().history?.scene
+        if (scene && isEffect(owner)) reflect(owner, scene)
+      }),
     },
     {
       id: 'remove',

@@ -1,6 +1,6 @@
 import { z } from 'zod'
 import { numberControl, percentControl } from '../../model/controls'
-import { luminosityMaskNode } from '../../operations/luminosityMask/luminosityMask'
+import { distanceRangeNode } from '../../operations/sceneDistance/sceneDistance'
 import { maskBase } from '../maskBase'
 import type { MaskDefinition } from '../maskDefinition'
 
@@ -23,15 +23,16 @@ export const depthMaskKind: MaskDefinition<DepthMask> = {
   start: () => ({ kind: 'depth', near: 20, far: 100000, softness: 50 }),
   summary: ({ near, far }) =>
     far >= 100000 ? `beyond ${round(near)} m` : near <= 0 ? `nearer than ${round(far)} m` : `${round(near)}–${round(far)} m`,
-  node(mask, { depth }) {
-    if (!depth) return undefined
+  node(mask, { distance }) {
+    if (!distance) return undefined
     const fade = 1 + mask.softness / 100
     const [near, far] = [Math.min(mask.near, mask.far), Math.max(mask.near, mask.far)]
-    const codes = [near / fade, near, far, far * fade].map(depth.codeAt).sort((a, b) => a - b)
-    const handles = codes as [number, number, number, number]
-    return luminosityMaskNode(depth.node, { channel: 'red', curve: 'range', handles, steepness: 0 })
+    return distanceRangeNode(distance, { from: near / fade, near, far, to: far * fade })
   },
-  problem: (_, { depth }) => (depth ? undefined : 'This scene has no depth picture yet; the mask is left out.'),
+  problem: (_, { distance }) =>
+    distance
+      ? undefined
+      : 'This scene has no depth yet: set the horizon, outline a region or import a picture in Marks. The mask is left out.',
 }
 
 function round(metresAway: number): number {

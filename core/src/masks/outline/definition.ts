@@ -1,22 +1,8 @@
 import { z } from 'zod'
-import { numberControl, placeControl } from '../../model/controls'
+import { cornerSchema } from '../../model/corner'
 import { outlineMaskNode } from '../../operations/outlineMask/outlineMask'
 import { maskBase } from '../maskBase'
 import type { MaskDefinition } from '../maskDefinition'
-
-const offset = (measures: 'x' | 'y'): z.ZodNumber =>
-  numberControl({ label: 'Handle', unit: 'px', measures, usual: [-2000, 2000], hard: [-100000, 100000], step: 1 })
-
-/** A corner, with the Bézier handles of the curves that come in and go out as offsets from it; 0 makes the side straight. */
-const cornerSchema = z.strictObject({
-  x: placeControl('x'),
-  y: placeControl('y'),
-  inX: offset('x'),
-  inY: offset('y'),
-  outX: offset('x'),
-  outY: offset('y'),
-})
-export type OutlineCorner = z.infer<typeof cornerSchema>
 
 const pathSchema = z.strictObject({ hole: z.boolean(), corners: z.array(cornerSchema).max(2000) })
 export type OutlinePath = z.infer<typeof pathSchema>

@@ -1,4 +1,4 @@
-import type { OutlineCorner } from '../../masks/outline/definition'
+import type { OutlineCorner } from '../../model/corner'
 
 /** Corners of a polygon in photo px: x, y, x, y … */
 export type Polygon = readonly number[]

@@ -22,5 +22,6 @@ export const pineInlet: PhotoDefinition = {
     air: { colour: [0.56, 0.6, 0.65], density: 0.000045 },
   },
   camera: { place: [0, 1.65, -1], target: [1.5, 4.6, 60], fieldOfView: 60, aperture: 0.003, focus: 30 },
+  crop: 0.115,
   develop: { exposure: 0.86, flare: 0.03, noise: 0.8, balance: [1, 1, 1.02] },
 }

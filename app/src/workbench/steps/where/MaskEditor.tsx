@@ -91,6 +91,7 @@ function KindEditor({ mask, ...rest }: MaskEditorProps) {
     case 'picture':
       return <PictureEditor {...rest} mask={mask} />
     case 'frame':
+    case 'sky':
     case 'cloud':
       return <MaskNumbers {...rest} mask={mask} />
   }

@@ -3,6 +3,8 @@ import { useScene } from '../../../scene/sceneStore'
 import { toScreen, type ViewPort } from '../viewPort'
 import { angleOf, atAngle, screenPoint, type Point } from './geometry'
 import { GuideLine, Handle } from './Handle'
+import { editRegion } from '../../scenePanel/regions'
+import { OutlineHandles } from './OutlineHandles'
 import { pathThrough } from './ShapeHandles'
 
 interface MarkHandlesProps {
@@ -12,7 +14,7 @@ interface MarkHandlesProps {
 
 /** The marks of the scene on the photo: lights with their reach, horizon, waterline, focal point. */
 export function MarkHandles({ port, source }: MarkHandlesProps) {
-  const { lights, horizon, waterline, focal } = source.marks ?? noMarks
+  const { lights, horizon, waterline, focal, regions } = source.marks ?? noMarks
   const { change } = useScene.getState()
   const moveLight = (id: string) => (to: Point, gesture?: string) =>
     change(
@@ -22,6 +24,12 @@ export function MarkHandles({ port, source }: MarkHandlesProps) {
     )
   return (
     <>
+      {regions.map((region) => (
+        <g key={region.id}>
+          <OutlineHandles port={port} corners={region.corners} name={region.name} onEdit={editRegion(region.id)} />
+          <Caption port={port} at={region.corners[0] ?? { x: 0, y: 0 }} text={`${region.name}, ${region.distance} m`} />
+        </g>
+      ))}
       {[horizon, waterline].map(
         (level, index) => level && <LevelLine key={index} port={port} source={source} level={level} dashed={index === 1} />,
       )}

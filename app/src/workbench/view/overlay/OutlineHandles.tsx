@@ -7,28 +7,48 @@ import { GuideLine, Handle } from './Handle'
 import { nearestSide, outlinePath, plainCorner } from './outlinePath'
 import { pathThrough } from './ShapeHandles'
 
-interface OutlineHandlesProps {
+interface MaskOutlinesProps {
   readonly port: ViewPort
   readonly ownerId: string
   readonly mask: OutlineMask
 }
 
-/** Corners and curve handles of the outlines. A double tap puts a corner into a side or takes one out. */
-export function OutlineHandles({ port, ownerId, mask }: OutlineHandlesProps) {
-  const edit = (path: number, label: string, change: (corners: OutlineCorner[]) => void, gesture?: string) =>
-    changeMask(
-      ownerId,
-      mask,
-      label,
-      ({ paths }) => {
-        const target = paths[path]
-        if (target) change(target.corners)
-        if (target && target.corners.length < 3) paths.splice(path, 1)
-      },
-      gesture,
-    )
+/** Corners and curve handles of the outlines of a mask. */
+export function MaskOutlines({ port, ownerId, mask }: MaskOutlinesProps) {
   return mask.paths.map(({ corners }, path) => (
-    <g key={path}>
+    <OutlineHandles
+      key={path}
+      port={port}
+      corners={corners}
+      name={`outline ${path + 1}`}
+      onEdit={(label, change, gesture) =>
+        changeMask(
+          ownerId,
+          mask,
+          label,
+          ({ paths }) => {
+            const target = paths[path]
+            if (target) change(target.corners)
+            if (target && target.corners.length < 3) paths.splice(path, 1)
+          },
+          gesture,
+        )
+      }
+    />
+  ))
+}
+
+interface OutlineHandlesProps {
+  readonly port: ViewPort
+  readonly corners: readonly OutlineCorner[]
+  readonly name: string
+  onEdit(label: string, change: (corners: OutlineCorner[]) => void, gesture?: string): void
+}
+
+/** Corners and curve handles of one outline. A double tap puts a corner into a side or takes one out. */
+export function OutlineHandles({ port, corners, name, onEdit }: OutlineHandlesProps) {
+  return (
+    <g>
       <path
         d={outlinePath(port, corners, true)}
         fill="none"
@@ -41,7 +61,7 @@ export function OutlineHandles({ port, ownerId, mask }: OutlineHandlesProps) {
           const svg = event.currentTarget.ownerSVGElement
           if (!svg) return
           const { side, place } = nearestSide(corners, toPhoto(port, pointerPlace(event, svg)))
-          edit(path, 'Add a corner', (all) => void all.splice(side + 1, 0, plainCorner(limited(place))))
+          onEdit('Add a corner', (all) => void all.splice(side + 1, 0, plainCorner(limited(place))))
         }}
       />
       <GuideLine d={outlinePath(port, corners, true)} />
@@ -50,13 +70,13 @@ export function OutlineHandles({ port, ownerId, mask }: OutlineHandlesProps) {
           key={index}
           port={port}
           corner={corner}
-          label={`Corner ${index + 1} of outline ${path + 1}`}
-          onChange={(part, gesture) => edit(path, 'Move a corner', (all) => void Object.assign(all[index] ?? {}, part), gesture)}
-          onRemove={() => edit(path, 'Remove a corner', (all) => void all.splice(index, 1))}
+          label={`Corner ${index + 1} of ${name}`}
+          onChange={(part, gesture) => onEdit('Move a corner', (all) => void Object.assign(all[index] ?? {}, part), gesture)}
+          onRemove={() => onEdit('Remove a corner', (all) => void all.splice(index, 1))}
         />
       ))}
     </g>
-  ))
+  )
 }
 
 interface CornerHandlesProps {

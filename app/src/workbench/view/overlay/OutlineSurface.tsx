@@ -1,7 +1,7 @@
 import Box from '@mui/material/Box'
-import type { OutlineCorner, OutlineMask } from '@welkinar/core'
+import type { OutlineCorner } from '@welkinar/core'
 import { useEffect, useRef, useState, type PointerEvent } from 'react'
-import { changeMask, useScene } from '../../../scene/sceneStore'
+import { useScene } from '../../../scene/sceneStore'
 import type { ViewPort } from '../viewPort'
 import { limited, pointerPlace, screenPoint, toPhoto } from './geometry'
 import { GuideLine } from './Handle'
@@ -9,20 +9,18 @@ import { outlinePath, plainCorner } from './outlinePath'
 
 interface OutlineSurfaceProps {
   readonly port: ViewPort
-  readonly ownerId: string
-  readonly mask: OutlineMask
-  readonly hole: boolean
+  /** Takes what was drawn, of three corners and more. */
+  onDrawn(corners: OutlineCorner[]): void
 }
 
 const CLOSE_WITHIN = 14
 
 /** Takes the pointer while an outline is drawn: a tap makes a corner, a drag a curve, the first corner or Enter closes it. */
-export function OutlineSurface({ port, ownerId, mask, hole }: OutlineSurfaceProps) {
+export function OutlineSurface({ port, onDrawn }: OutlineSurfaceProps) {
   const [corners, setCorners] = useState<readonly OutlineCorner[]>([])
   const dragging = useRef(false)
   const close = () => {
-    if (corners.length > 2)
-      changeMask(ownerId, mask, hole ? 'Draw a hole' : 'Draw an outline', ({ paths }) => void paths.push({ hole, corners: [...corners] }))
+    if (corners.length > 2) onDrawn([...corners])
     useScene.getState().set({ tool: undefined })
   }
   const latest = useRef({ close, corners })

@@ -1,5 +1,5 @@
 import Box from '@mui/material/Box'
-import { findOwner, type Mask, type PictureSource, type SimilarMask } from '@welkinar/core'
+import { findOwner, isEffect, type Mask, type PictureSource, type SimilarMask } from '@welkinar/core'
 import type { RenderPool } from '@welkinar/core/pool'
 import { useShallow } from 'zustand/shallow'
 import { changeMask, chosenMask, useScene } from '../../../scene/sceneStore'
@@ -8,8 +8,10 @@ import type { ViewPort } from '../viewPort'
 import { BrushSurface } from './BrushSurface'
 import { Handle } from './Handle'
 import { MarkHandles } from './MarkHandles'
-import { OutlineHandles } from './OutlineHandles'
+import { MaskOutlines } from './OutlineHandles'
 import { OutlineSurface } from './OutlineSurface'
+import { addRegion } from '../../scenePanel/regions'
+import { PlaceHandles } from './PlaceHandles'
 import { BandHandles, EllipseHandles, FrameHandles, LineHandles } from './ShapeHandles'
 import { TapSurface } from './TapSurface'
 
@@ -26,6 +28,7 @@ export function PhotoOverlay({ pool, source, port, settled }: PhotoOverlayProps)
     useShallow(({ selectedId, openStep, chosenMaskId, sceneOpen, tool }) => ({ selectedId, openStep, chosenMaskId, sceneOpen, tool })),
   )
   const owner = findOwner(source, selectedId)
+  const placing = !sceneOpen && (openStep === 'pattern' || openStep === 'shape')
   const editing = openStep === 'where' && !sceneOpen
   const mask = editing ? chosenMask(owner, chosenMaskId) : undefined
   const ownerId = owner?.id
@@ -46,6 +49,7 @@ export function PhotoOverlay({ pool, source, port, settled }: PhotoOverlayProps)
           }}
         >
           {sceneOpen && <MarkHandles port={port} source={source} />}
+          {owner && isEffect(owner) && placing && <PlaceHandles port={port} effect={owner} />}
           {mask && ownerId && <MaskHandles port={port} source={source} ownerId={ownerId} mask={mask} />}
         </Box>
       )}
@@ -53,8 +57,17 @@ export function PhotoOverlay({ pool, source, port, settled }: PhotoOverlayProps)
         <BrushSurface port={port} ownerId={ownerId} mask={mask} settled={settled} />
       )}
       {tool?.kind === 'outline' && mask?.kind === 'outline' && ownerId && (
-        <OutlineSurface key={String(tool.hole)} port={port} ownerId={ownerId} mask={mask} hole={tool.hole} />
+        <OutlineSurface
+          key={String(tool.hole)}
+          port={port}
+          onDrawn={(corners) =>
+            changeMask(ownerId, mask, tool.hole ? 'Draw a hole' : 'Draw an outline', ({ paths }) => {
+              paths.push({ hole: tool.hole, corners })
+            })
+          }
+        />
       )}
+      {tool?.kind === 'region' && sceneOpen && <OutlineSurface port={port} onDrawn={addRegion} />}
       {((tool?.kind === 'mark' && sceneOpen) || (mask && (tool?.kind === 'tap similar' || tool?.kind === 'pick hue'))) && tool && (
         <>
           <svg width={port.width} height={port.height} style={{ position: 'absolute', inset: 0, pointerEvents: 'none' }}>
@@ -86,10 +99,11 @@ function MaskHandles({ mask, ...rest }: MaskHandlesProps) {
     case 'frame':
       return <FrameHandles {...rest} mask={mask} />
     case 'outline':
-      return <OutlineHandles {...rest} mask={mask} />
+      return <MaskOutlines {...rest} mask={mask} />
     case 'similar':
       return <TapHandles {...rest} mask={mask} />
     case 'luminosity':
+    case 'sky':
     case 'colour':
     case 'brush':
     case 'cloud':

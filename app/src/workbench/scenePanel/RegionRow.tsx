@@ -1,0 +1,47 @@
+import Box from '@mui/material/Box'
+import Button from '@mui/material/Button'
+import OutlinedInput from '@mui/material/OutlinedInput'
+import { controlOf, hardRange, regionSchema, type RegionMark } from '@welkinar/core'
+import { NumberControl } from '../../common/NumberControl'
+import { ink } from '../../theme'
+import { changeRegion, removeRegion } from './regions'
+
+const STARTS = { distance: 10, softness: 0 } as const
+
+/** One outlined region: name, distance and how soft its edge is. */
+export function RegionRow({ region }: { readonly region: RegionMark }) {
+  const { id, name } = region
+  return (
+    <Box role="group" aria-label={name} sx={{ display: 'grid', gap: 1, borderTop: `1px solid ${ink.rule}`, pt: 2 }}>
+      <Box sx={{ display: 'flex', gap: 2, alignItems: 'center' }}>
+        <OutlinedInput
+          value={name}
+          inputProps={{ 'aria-label': 'Name of the region', maxLength: 80 }}
+          onChange={({ target }) => target.value && changeRegion(id, 'Rename region', (one) => void (one.name = target.value), 'name')}
+          sx={{ flex: 1 }}
+        />
+        <Button variant="text" aria-label={`Remove ${name}`} onClick={() => removeRegion(id)}>
+          Remove
+        </Button>
+      </Box>
+      <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr', columnGap: 4 }}>
+        {(['distance', 'softness'] as const).map((key) => {
+          const schema = regionSchema.shape[key]
+          const control = controlOf(schema)
+          return (
+            control && (
+              <NumberControl
+                key={key}
+                control={control}
+                hard={hardRange(schema)}
+                value={region[key]}
+                start={STARTS[key]}
+                onChange={(value, gesture) => changeRegion(id, `Region: ${control.label}`, (one) => void (one[key] = value), gesture)}
+              />
+            )
+          )
+        })}
+      </Box>
+    </Box>
+  )
+}
