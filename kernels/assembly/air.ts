@@ -1,4 +1,4 @@
-import { exp2, log2, splat } from './math'
+import { decode, encode, exp2, log2, splat } from './math'
 
 /**
  * Distances in metres from codes 0-1 of a depth picture. `nearCode` is the code of what is near (1 or 0); equal steps are equal steps of the
@@ -113,5 +113,40 @@ export function distanceSteps(distance: usize, count: i32, near: f32, far: f32, 
   for (let i: usize = 0; i < bytes; i += 16) {
     const t = f32x4.div(f32x4.sub(top, log2(f32x4.pmax(splat(1e-3), v128.load(distance + i)))), span)
     v128.store(out + i, f32x4.pmin(splat(1), f32x4.pmax(splat(0), t)))
+  }
+}
+
+/**
+ * Takes air away again: (v - a colour) / (1 - a), a = field mask amount, at most 0.95; in linear light if asked, as it was added. What would be below black
+ * stays black. `mask` may be 0; where a is 0 the value is untouched.
+ */
+export function clearAir(base: usize, field: usize, mask: usize, amount: f32, colour: f32, linear: bool, count: i32, out: usize): void {
+  const bytes = (<usize>count) << 2
+  const air = splat(colour)
+  for (let i: usize = 0; i < bytes; i += 16) {
+    const v = v128.load(base + i)
+    const w = mask != 0 ? f32x4.mul(splat(amount), v128.load(mask + i)) : splat(amount)
+    const a = f32x4.pmin(splat(0.95), f32x4.mul(w, f32x4.pmin(splat(1), f32x4.pmax(splat(0), v128.load(field + i)))))
+    const from = linear ? decode(v) : v
+    const cleared = f32x4.pmax(splat(0), f32x4.div(f32x4.sub(from, f32x4.mul(a, air)), f32x4.sub(splat(1), a)))
+    v128.store(out + i, v128.bitselect(v, linear ? encode(cleared) : cleared, f32x4.eq(a, splat(0))))
+  }
+}
+
+/** Values over the logarithm of distances: straight lines between `knots` equally spaced ones from `near` to `far` metres, level outside. */
+export function distanceCurve(distance: usize, count: i32, near: f32, far: f32, values: usize, knots: i32, out: usize): void {
+  const bytes = (<usize>count) << 2
+  const low = log2(splat(near))
+  const step = f32x4.div(splat(<f32>(knots - 1)), f32x4.sub(log2(splat(far)), low))
+  for (let i: usize = 0; i < bytes; i += 16) {
+    const t = f32x4.mul(f32x4.sub(log2(f32x4.pmax(splat(1e-3), v128.load(distance + i))), low), step)
+    v128.store(out + i, t)
+    for (let lane: usize = 0; lane < 16; lane += 4) {
+      const at = min<f32>(<f32>(knots - 1), max<f32>(0, load<f32>(out + i + lane)))
+      const k = min(<i32>at, knots - 2)
+      const a = load<f32>(values + ((<usize>k) << 2))
+      const b = load<f32>(values + ((<usize>(k + 1)) << 2))
+      store<f32>(out + i + lane, a + (at - <f32>k) * (b - a))
+    }
   }
 }

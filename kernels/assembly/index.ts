@@ -21,8 +21,9 @@ export { fadePlane, layerMix } from './layer'
 export { drawDiscs } from './discs'
 export {
   distanceFromCodes, groundDistance, airlight, joinFields, scalePlane, darkestChannel, distanceFromHaze, layRegion, inversePlane, distanceSteps,
+  clearAir, distanceCurve,
 } from './air'
-export { addGlow, litPlane, ownColour } from './light'
+export { addGlow, litPlane, ownColour, tintPlane } from './light'
 export { turbulence } from './turbulence'
 export { starCanvas, starHorizon, drawStars, spreadFromSquares } from './stars'
 export { skyMask } from './sky'

@@ -48,3 +48,19 @@ export function ownColour(sum: usize, mean: usize, glow: usize, between: f32, sa
     v128.store(out + i, f32x4.div(f32x4.add(own, f32x4.mul(g, splat(between))), f32x4.add(m, g)))
   }
 }
+
+/**
+ * One channel of a colour (linear) in coloured light: times 1 + part (c - 1), c the light's channel over its luminance, between 0.4 and 2.2. Where there is no
+ * light to speak of the colour stays. `out` may be `colour`.
+ */
+export function tintPlane(colour: usize, channel: usize, luminance: usize, part: f32, count: i32, out: usize): void {
+  const bytes = (<usize>count) << 2
+  for (let i: usize = 0; i < bytes; i += 16) {
+    const y = v128.load(luminance + i)
+    // Under a hundredth of white there is too little to take a colour from.
+    const ratio = f32x4.div(f32x4.add(v128.load(channel + i), splat(0.01)), f32x4.add(y, splat(0.01)))
+    const c = f32x4.pmin(splat(2.2), f32x4.pmax(splat(0.4), ratio))
+    const factor = f32x4.add(splat(1), f32x4.mul(splat(part), f32x4.sub(c, splat(1))))
+    v128.store(out + i, f32x4.mul(v128.load(colour + i), factor))
+  }
+}

@@ -45,6 +45,8 @@ interface ViewState {
   readonly holdingUnmasked: boolean
   /** Held down: the selected effect shows at three times its strength. */
   readonly exaggerating: boolean
+  /** Whether the patterns move in the picture. */
+  readonly playing: boolean
   /** 0-1 across the photo. */
   readonly splitAt: number
   readonly maskView: MaskView
@@ -77,6 +79,7 @@ const freshView = {
   holdingBefore: false,
   holdingUnmasked: false,
   exaggerating: false,
+  playing: false,
   splitAt: 0.5,
   maskView: 'off',
   maskScope: 'all',

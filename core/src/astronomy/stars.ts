@@ -28,7 +28,7 @@ export function starTemperature(colourIndex: number): number {
 }
 
 /** Degrees that the sky turns in an hour. */
-export const SKY_TURN = 15.041
+const SKY_TURN = 15.041
 
 /** Degrees that the sky turns in an exposure. */
 export function trailDegrees(minutes: number): number {

@@ -18,3 +18,8 @@ export function hexFromRgb(colour: Rgb): string {
   )
   return `#${digits.join('')}`
 }
+
+/** Linear light of an sRGB-encoded colour (IEC 61966-2-1), rounded to seven digits, so that every machine has the same. */
+export function linearOf(colour: Rgb): Rgb {
+  return colour.map((v) => Number((v <= 0.04045 ? v / 12.92 : Math.pow((v + 0.055) / 1.055, 2.4)).toPrecision(7))) as unknown as Rgb
+}

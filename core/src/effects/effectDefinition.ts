@@ -61,6 +61,8 @@ export interface EffectDefinition<K extends string = string, C extends EffectCon
   pattern(controls: C, scene: EffectScene): GraphNode
   /** The field that is tinted and mixed. */
   shape(controls: C, scene: EffectScene): GraphNode
+  /** Whether it takes its field out of what is beneath, as air, instead of laying it over. */
+  clears?(controls: C): boolean
   /** Colours of its own as tones; undefined if the tint is its only one. */
   paint?(controls: C, scene: EffectScene, tint: Rgb): GraphNode | undefined
 }

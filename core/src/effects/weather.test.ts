@@ -47,7 +47,9 @@ function correlation(a: ArrayLike<number>, b: ArrayLike<number>): number {
   return sum((i) => (a[i]! - ma) * (b[i]! - mb)) / Math.sqrt(sum((i) => (a[i]! - ma) ** 2) * sum((i) => (b[i]! - mb) ** 2))
 }
 
-const looks = effectDefinitions.flatMap(({ kind, startingLooks }) => startingLooks.map(({ name }) => [kind, name] as const))
+const looks = effectDefinitions
+  .filter(({ mirrors }) => !mirrors)
+  .flatMap(({ kind, startingLooks }) => startingLooks.map(({ name }) => [kind, name] as const))
 
 /** Values for a photo as large as people see it at 1:1, as few as there is room for. */
 function effectOf(kind: string, look: string, change?: (effect: Effect) => void): Effect {
@@ -121,6 +123,71 @@ describe('haze', () => {
       expect(contrastAt(40, visibility, 50)).toBeCloseTo(1, 2)
     },
   )
+
+  it('taken out again leaves the photo as it was', () => {
+    const laid = effectOf('haze', 'Grey day', (effect) => {
+      Object.assign((effect.controls as { shape: object }).shape, { unevenness: 0 })
+      Object.assign((effect.controls as { pattern: object }).pattern, { visibility: 3000, start: 5 })
+    })
+    const taken = structuredClone(laid)
+    taken.id = 'taken'
+    Object.assign(taken.controls.pattern, { does: 'clear' })
+    const plain = renderAll(evaluator, sceneGraph({ photo, effects: [], depth }), size).pixels
+    const both = renderAll(evaluator, sceneGraph({ photo, effects: [laid, taken], depth }), size).pixels
+    const once = renderAll(evaluator, sceneGraph({ photo, effects: [laid], depth }), size).pixels
+    let [off, changed] = [0, 0]
+    plain.forEach((value, i) => {
+      off = Math.max(off, Math.abs(value - both[i]!))
+      changed = Math.max(changed, Math.abs(value - once[i]!))
+    })
+    expect(off).toBeLessThanOrEqual(1)
+    expect(changed).toBeGreaterThan(20)
+  })
+
+  it('drawn over the distance is what was drawn, with straight lines between', () => {
+    const made = effectOf('haze', 'Grey day', (effect) => {
+      Object.assign((effect.controls as { pattern: object }).pattern, { by: 'curve', at10: 0, at32: 20, at100: 60, at320: 60, at1000: 90 })
+    })
+    const at = (metres: number): number => {
+      const region = {
+        id: 'r',
+        name: 'R',
+        distance: metres,
+        softness: 0,
+        corners: [
+          [0, 0],
+          [99, 0],
+          [99, 99],
+          [0, 99],
+        ].map(([x = 0, y = 0]) => ({ x, y, inX: 0, inY: 0, outX: 0, outY: 0 })),
+      }
+      const distance = distanceNode(size, { ...noMarks, regions: [region] }, null)
+      return planeOf(evaluator, definitionOf('haze').pattern(made.controls, { ...effectScene(size), distance }), size)[50 * 960 + 50]!
+    }
+    expect(at(3)).toBeCloseTo(0, 4)
+    expect(at(10 ** 1.5)).toBeCloseTo(0.2, 3)
+    expect(at(10 ** 1.75)).toBeCloseTo(0.4, 3)
+    expect(at(200)).toBeCloseTo(0.6, 3)
+    expect(at(1000)).toBeCloseTo(0.9, 3)
+  })
+
+  it('bluer with distance, when that is asked for', () => {
+    const blueAt = (blueing: number) => {
+      const made = effectOf('haze', 'Grey day', (effect) => {
+        effect.colour.tint = '#c0c0c0'
+        Object.assign((effect.controls as { shape: object }).shape, { blueing, unevenness: 0 })
+      })
+      const picture = renderAll(
+        evaluator,
+        sceneGraph({ photo, effects: [made], depth }, { kind: 'alone', effectId: 'Grey day' }),
+        size,
+      ).pixels
+      return (y: number) => picture[4 * (y * 960 + 480) + 2]! / Math.max(1, picture[4 * (y * 960 + 480)]!)
+    }
+    expect(blueAt(0)(201)).toBeCloseTo(1, 1)
+    expect(blueAt(100)(201)).toBeGreaterThan(1.15)
+    expect(blueAt(100)(201)).toBeGreaterThan(blueAt(100)(420))
+  })
 
   it('is thicker on what is farther', () => {
     const field = definitionOf('haze').pattern(effectOf('haze', 'Grey day').controls, {

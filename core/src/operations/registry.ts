@@ -1,10 +1,12 @@
 import type { Operation } from '../graph/operation'
 import { airlight } from './airlight/airlight'
 import { brushMask } from './brushMask/brushMask'
+import { clearAir } from './clearAir/clearAir'
 import { cloudMask } from './cloudMask/cloudMask'
 import { combineMasks } from './combineMasks/combineMasks'
 import { constantTones } from './constantTones/constantTones'
 import { discs } from './discs/discs'
+import { distanceCurve } from './distanceCurve/distanceCurve'
 import { fadeTones } from './fadeTones/fadeTones'
 import { fieldAsMask } from './fieldAsMask/fieldAsMask'
 import { contrastBetween } from './followEdges/followEdges'
@@ -15,6 +17,7 @@ import { holdMask } from './holdMask/holdMask'
 import { hueMask } from './hueMask/hueMask'
 import { levels } from './levels/levels'
 import { addGlows, litField, luminanceField } from './litField/litField'
+import { litColours } from './litColours/litColours'
 import { luminosityMask } from './luminosityMask/luminosityMask'
 import { maskAsTones } from './maskAsTones/maskAsTones'
 import { mirror } from './mirror/mirror'
@@ -55,11 +58,13 @@ const operations = [
   distanceFromHaze,
   distanceAsTones,
   airlight,
+  distanceCurve,
   joinFields,
   scaleField,
   luminanceField,
   addGlows,
   litField,
+  litColours,
   sumFields,
   gaussianBlur,
   motionBlur,
@@ -86,6 +91,7 @@ const operations = [
   holdMask,
   maskAsTones,
   mix,
+  clearAir,
   fadeTones,
   layerMix,
   mixLayer,

@@ -1,4 +1,4 @@
-import type { Rgb } from '../colour/hex'
+import { rgbFromHex, type Rgb } from '../colour/hex'
 import { definitionOf, type Effect } from '../effects/registry'
 import type { GraphNode } from '../graph/node'
 import type { MaskContext } from '../masks/maskDefinition'
@@ -6,10 +6,12 @@ import { whereNode } from '../masks/whereNode'
 import type { EffectScene } from '../effects/effectDefinition'
 import type { DepthPicture } from '../model/depth'
 import type { Group } from '../model/look'
-import { noMarks } from '../model/marks'
+import { noMarks, type SceneMarks } from '../model/marks'
+import { clearAirNode } from '../operations/clearAir/clearAir'
 import { constantTonesNode } from '../operations/constantTones/constantTones'
 import { fadeTonesNode } from '../operations/fadeTones/fadeTones'
 import { airLightNode, litFieldNode } from '../operations/litField/litField'
+import { litColoursNode } from '../operations/litColours/litColours'
 import { mixNode, type MixParameters } from '../operations/mix/mix'
 import { layerMixNode } from '../operations/mixLayer/layerMix'
 import { mixLayerNode } from '../operations/mixLayer/mixLayer'
@@ -21,6 +23,8 @@ const BLACK: Rgb = [0, 0, 0]
 /** How far light spreads in the air: a part of the shorter side of the photo, and radii of a light. */
 const AIR_BLUR = 0.045
 const LIGHT_REACH = 4
+/** How much of the light's colour a wholly lit pattern takes. */
+const LIGHT_TINT = 0.7
 
 /** One effect or group that is shown stronger than it is. */
 interface Exaggerated {
@@ -105,15 +109,20 @@ export class StackBuilder {
     return effect.colour.lit > 0 ? litFieldNode(field, this.airLight(), effect.colour.lit / 100) : field
   }
 
+  private get marks(): SceneMarks {
+    return this.source.marks ?? noMarks
+  }
+
+  private get airBlur(): number {
+    return AIR_BLUR * Math.min(this.source.photo.width, this.source.photo.height)
+  }
+
+  private glows(): { x: number; y: number; sigma: number; strength: number }[] {
+    return this.marks.lights.map(({ x, y, radius, strength }) => ({ x, y, sigma: LIGHT_REACH * radius, strength: (0.8 * strength) / 100 }))
+  }
+
   private airLight(): GraphNode {
-    const { photo, marks = noMarks } = this.source
-    const glows = marks.lights.map(({ x, y, radius, strength }) => ({
-      x,
-      y,
-      sigma: LIGHT_REACH * radius,
-      strength: (0.8 * strength) / 100,
-    }))
-    return airLightNode(this.photo, AIR_BLUR * Math.min(photo.width, photo.height), glows)
+    return airLightNode(this.photo, this.airBlur, this.glows())
   }
 
   colour(effect: Effect): Rgb {
@@ -171,7 +180,9 @@ export class StackBuilder {
   private effectNode(effect: Effect, beneath: GraphNode, exaggerated?: Exaggerated): GraphNode {
     if (!effect.on || effect.mix.amount === 0) return beneath
     const mask = whereNode(effect.where, this.context(effect, beneath))
-    return mixNode(beneath, this.field(effect), mask, this.mixOf(effect, exaggerated), this.paint(effect))
+    const mix = this.mixOf(effect, exaggerated)
+    if (definitionOf(effect.kind).clears?.(effect.controls)) return clearAirNode(beneath, this.field(effect), mask, mix)
+    return mixNode(beneath, this.field(effect), mask, mix, this.paint(effect))
   }
 
   /** A group passes through: its effects act on what is beneath, and mask and amount fade between without and with them. Another mode isolates it. */
@@ -193,7 +204,12 @@ export class StackBuilder {
 
   /** Colours that differ from place to place, if the effect has them. */
   paint(effect: Effect): GraphNode | undefined {
-    return definitionOf(effect.kind).paint?.(effect.controls, this.scene, this.colour(effect))
+    const own = definitionOf(effect.kind).paint?.(effect.controls, this.scene, this.colour(effect))
+    const { lit } = effect.colour
+    if (lit === 0) return own
+    const glows = this.glows().map((glow, index) => ({ ...glow, colour: rgbFromHex(this.marks.lights[index]?.colour ?? '#ffffff') }))
+    const params = { glows, part: (LIGHT_TINT * lit) / 100 }
+    return litColoursNode(own ?? constantTonesNode(this.colour(effect)), this.photo, this.airBlur, params)
   }
 
   /** What an effect draws, in its colours, on black. */

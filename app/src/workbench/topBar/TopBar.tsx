@@ -7,6 +7,8 @@ import Tooltip from '@mui/material/Tooltip'
 import { ArrowUUpLeft } from '@phosphor-icons/react/dist/csr/ArrowUUpLeft'
 import { ArrowUUpRight } from '@phosphor-icons/react/dist/csr/ArrowUUpRight'
 import { ListMagnifyingGlass } from '@phosphor-icons/react/dist/csr/ListMagnifyingGlass'
+import { Pause } from '@phosphor-icons/react/dist/csr/Pause'
+import { Play } from '@phosphor-icons/react/dist/csr/Play'
 import { SidebarSimple } from '@phosphor-icons/react/dist/csr/SidebarSimple'
 import { useState } from 'react'
 import { useHotkeys } from 'react-hotkeys-hook'
@@ -54,6 +56,7 @@ export function TopBar({ commands }: TopBarProps) {
       <CommandIcon command={command('undo')} icon={<ArrowUUpLeft size={18} />} />
       <CommandIcon command={command('redo')} icon={<ArrowUUpRight size={18} />} />
       <SceneToggle />
+      <PlayToggle />
       <CompareChoice />
       <ZoomMenu commands={commands} />
       <Tooltip title="All commands (Ctrl K)">
@@ -100,6 +103,25 @@ function SceneToggle() {
         onChange={() => useScene.getState().set({ sceneOpen: !open, panelOpen: true, tool: undefined })}
       >
         Marks
+      </ToggleButton>
+    </Tooltip>
+  )
+}
+
+/** Lets the patterns move in the picture. */
+function PlayToggle() {
+  const playing = useScene((state) => state.playing)
+  const label = playing ? 'Rest' : 'Play'
+  return (
+    <Tooltip describeChild title="Lets the weather move in the picture (P)">
+      <ToggleButton
+        value="play"
+        size="small"
+        selected={playing}
+        aria-label={label}
+        onChange={() => useScene.getState().set({ playing: !playing })}
+      >
+        {playing ? <Pause size={16} /> : <Play size={16} />}
       </ToggleButton>
     </Tooltip>
   )

@@ -94,6 +94,13 @@ function buildCommands({ canUndo, canRedo, selectedId, sceneId, goTo }: CommandC
       run: () => set({ compare: useScene.getState().compare === 'split' ? 'after' : 'split' }),
     },
     {
+      id: 'play',
+      label: 'Let the weather move, or rest',
+      keys: 'p',
+      keysShown: 'P',
+      run: () => set({ playing: !useScene.getState().playing }),
+    },
+    {
       id: 'mask',
       label: 'Show the mask: grey, hatch, off',
       keys: 'k',

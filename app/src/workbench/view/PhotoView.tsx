@@ -7,6 +7,7 @@ import { ink } from '../../theme'
 import { PictureView } from './PictureView'
 import { PhotoOverlay } from './overlay/PhotoOverlay'
 import { SplitDivider } from './SplitDivider'
+import { usePhase } from './usePhase'
 import { usePointerGestures } from './usePointerGestures'
 import { useScreenSize } from './useScreenSize'
 import { panBy, viewPortFor, type ViewPort } from './viewPort'
@@ -33,7 +34,9 @@ export function PhotoView({ pool, source }: PhotoViewProps) {
   const chosenMaskId = useScene((state) => state.chosenMaskId)
   const maskScope = useScene((state) => state.maskScope)
   const exaggerated = useScene((state) => (state.exaggerating ? state.selectedId : undefined))
-  const shown = useShownSource(source)
+  const phase = usePhase()
+  const tried = useShownSource(source)
+  const shown = useMemo(() => (phase > 0 ? { ...tried, phase } : tried), [tried, phase])
   const { photo } = source
   const port = screen && viewPortFor(place, photo, screen, window.devicePixelRatio)
   const latestPort = useRef<ViewPort>(undefined)

@@ -1,15 +1,23 @@
 import { z } from 'zod'
 import { METEOROLOGICAL_RANGE } from '../../colour/visibility'
-import { numberControl, percentControl } from '../../model/controls'
+import { choiceControl, numberControl, percentControl } from '../../model/controls'
 import { airlightNode } from '../../operations/airlight/airlight'
+import type { Rgb } from '../../colour/hex'
 import { cloudMaskNode } from '../../operations/cloudMask/cloudMask'
+import { constantTonesNode } from '../../operations/constantTones/constantTones'
+import { distanceCurveNode } from '../../operations/distanceCurve/distanceCurve'
+import { fadeTonesNode } from '../../operations/fadeTones/fadeTones'
+import { fieldAsMaskNode } from '../../operations/fieldAsMask/fieldAsMask'
 import { joinFieldsNode, scaleFieldNode } from '../../operations/joinFields/joinFields'
 import { levelsNode } from '../../operations/levels/levels'
 import type { EffectDefinition, EffectScene } from '../effectDefinition'
 import { groundControls, groundProfile } from '../groundProfile'
+import { CURVE_FROM, CURVE_TO, curveControls, curveKeys } from './curve'
 import { startingLooks } from './startingLooks'
 
 const pattern = z.strictObject({
+  does: choiceControl('Haze is', { add: 'Laid over the photo', clear: 'Taken out of it' }).default('add'),
+  by: choiceControl('By distance', { visibility: 'As air does', curve: 'As drawn below' }).default('visibility'),
   visibility: numberControl({
     label: 'Visibility',
     unit: 'm',
@@ -19,10 +27,12 @@ const pattern = z.strictObject({
     hint: 'Where a contrast has fallen to 5 %: fog below 1 km, mist up to 5 km.',
   }),
   start: numberControl({ label: 'Clear up to', unit: 'm', usual: [0, 500], hard: [0, 100000], step: 1 }),
+  ...curveControls,
 })
 
 const shape = z.strictObject({
   ...groundControls,
+  blueing: percentControl('Blueing', 'How much bluer the air is the farther one looks through it.').default(0),
   unevenness: percentControl('Unevenness', 'How much slow banks of air thin it out.'),
   gamma: numberControl({ label: 'Gamma', unit: '', usual: [0.3, 3], hard: [0.1, 10], step: 0.05 }),
 })
@@ -38,8 +48,14 @@ export const haze: EffectDefinition<'haze', HazeControls> = {
   controls,
   dials: ['pattern.visibility', 'pattern.start', 'shape.height', 'shape.unevenness'],
   startingLooks,
+  applies: (path, { pattern }) => {
+    if (path === 'pattern.visibility' || path === 'pattern.start') return pattern.by === 'visibility'
+    return !curveKeys.some((key) => path === `pattern.${key}`) || pattern.by === 'curve'
+  },
+  clears: ({ pattern }) => pattern.does === 'clear',
+  inWords: ({ pattern }) => (pattern.by === 'visibility' ? capital(visibilityInWords(pattern.visibility)) : ''),
   summary: ({ pattern, shape }) => ({
-    pattern: visibilityInWords(pattern.visibility),
+    pattern: pattern.by === 'curve' ? 'drawn over the distance' : visibilityInWords(pattern.visibility),
     shape: shape.unevenness > 0 ? `uneven by ${Math.round(shape.unevenness)} %` : 'even',
   }),
   pattern: ({ pattern }, scene) => air(pattern, scene),
@@ -49,10 +65,28 @@ export const haze: EffectDefinition<'haze', HazeControls> = {
     const field = joinFieldsNode(parts, 'product')
     return levelsNode(field, { black: 0, white: 1, gamma: shape.gamma })
   },
+  paint: ({ pattern, shape }, scene, tint) => {
+    if (shape.blueing === 0) return undefined
+    const far = BLUE.map((channel, index) => Math.min(1, channel * (tint[index] ?? 1))) as unknown as Rgb
+    const share = fieldAsMaskNode(airlightNode(scene.distance, { extinction: 1 / pattern.visibility, start: pattern.start }))
+    return fadeTonesNode(constantTonesNode(tint), constantTonesNode(far), share, { amount: shape.blueing / 100, linear: true })
+  },
+}
+
+/** Encoded channels of far air against near air: molecules scatter blue the most (Rayleigh; the strength is common practice, no source). */
+const BLUE = [0.72, 0.9, 1.14] as const
+
+function capital(words: string): string {
+  return words.charAt(0).toUpperCase() + words.slice(1)
 }
 
 /** Aerial perspective: photo t + air (1 - t), t = e^(-extinction distance); the field is 1 - t. Koschmieder 1924 (from memory). */
-function air({ visibility, start }: HazeControls['pattern'], scene: EffectScene) {
+function air(pattern: HazeControls['pattern'], scene: EffectScene) {
+  const { visibility, start } = pattern
+  if (pattern.by === 'curve') {
+    const values = curveKeys.map((key) => pattern[key] / 100)
+    return distanceCurveNode(scene.distance, { near: CURVE_FROM, far: CURVE_TO, values })
+  }
   return airlightNode(scene.distance, { extinction: METEOROLOGICAL_RANGE / visibility, start })
 }
 

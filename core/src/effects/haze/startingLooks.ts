@@ -1,4 +1,5 @@
 import type { StartingLook } from '../effectDefinition'
+import { hazeStart } from './curve'
 import type { HazeControls } from './definition'
 
 function look(
@@ -8,10 +9,12 @@ function look(
   visibility: number,
   start: number,
   unevenness: number,
+  blueing = 0,
+  part: Partial<HazeControls['pattern']> = {},
 ): StartingLook<HazeControls> {
   return {
     name,
-    controls: { pattern: { visibility, start }, shape: { height: 24, fallOff: 60, unevenness, gamma: 1 } },
+    controls: { pattern: { visibility, start, ...hazeStart, ...part }, shape: { height: 24, fallOff: 60, blueing, unevenness, gamma: 1 } },
     colour: { tint, light: null, lit: 0 },
     where: { masks: [], hold: 100 },
     // Light adds, so the formula holds in linear light.
@@ -20,7 +23,8 @@ function look(
 }
 
 export const startingLooks: readonly StartingLook<HazeControls>[] = [
-  look('Blue distance', 90, '#b9c8da', 2600, 8, 20),
+  look('Blue distance', 90, '#b9c8da', 2600, 8, 20, 60),
   look('Golden haze', 85, '#f0cfa2', 900, 6, 35),
   look('Grey day', 95, '#c3c8cb', 420, 0, 10),
+  look('Clearer air', 60, '#c9d2da', 24000, 0, 0, 0, { does: 'clear' }),
 ]

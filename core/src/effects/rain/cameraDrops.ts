@@ -22,7 +22,7 @@ const MOST_DROPS = 24000
 const VEIL = 0.2
 
 /** One class of drops in one slice of the air, as it is drawn. Lengths in photo px. */
-export interface DrawnDrops {
+interface DrawnDrops {
   readonly slice: Slice
   readonly diameter: number
   /** In the frame at any moment or while the shutter is open. */

@@ -19,7 +19,7 @@ const FAINTEST = 0.02
 const MOST_FLAKES = 20000
 
 /** One class of flakes in one slice of the air, as it is drawn. Lengths in photo px. */
-export interface DrawnFlakes {
+interface DrawnFlakes {
   readonly slice: Slice
   readonly count: number
   readonly length: number

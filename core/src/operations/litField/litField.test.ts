@@ -68,6 +68,31 @@ describe('light in the air', () => {
     expect(seen).toBeGreaterThan(500)
   })
 
+  it('takes the colour of the light that it is in', () => {
+    const light = { id: 'lamp', name: 'Lamp', x: 400, y: 100, colour: '#ff8800', strength: 100, radius: 14 }
+    const alone = (lit: number) => {
+      const node = sceneGraph(
+        { photo, effects: [snowfall(lit)], marks: { ...noMarks, lights: [light] } },
+        { kind: 'alone', effectId: 'snow' },
+      )
+      return renderAll(evaluator, node, size).pixels
+    }
+    const [plain, lit] = [alone(0), alone(100)]
+    // How red against blue the flakes are, near the lamp and far from all light.
+    const warmth = (pixels: ArrayLike<number>, x0: number, y0: number) => {
+      let [red, blue] = [0, 0]
+      for (let y = y0 - 30; y < y0 + 30; y++) {
+        for (let x = x0 - 30; x < x0 + 30; x++) {
+          red += pixels[4 * (y * 480 + x)]!
+          blue += pixels[4 * (y * 480 + x) + 2]!
+        }
+      }
+      return red / blue
+    }
+    expect(warmth(lit, 400, 100)).toBeGreaterThan(1.3 * warmth(plain, 400, 100))
+    expect(warmth(lit, 250, 280)).toBeLessThan(1.1 * warmth(plain, 250, 280))
+  })
+
   it('keeps the contract of preview and tiles, also with a light of the scene', () => {
     const light = { id: 'lamp', name: 'Lamp', x: 360, y: 120, colour: '#ffcc88', strength: 90, radius: 12 }
     const node = sceneGraph({ photo, effects: [snowfall(80)], marks: { ...noMarks, lights: [light] } })

@@ -22,13 +22,13 @@ const PARTS = 12
  * What a clear or evenly clouded sky is made of: slow changes across (`u`, -1 to 1) and up (`v`, 0 at the horizon to 1), and a glow low down that falls
  * off quickly. The kernel that evaluates it has the same order.
  */
-export function skyBasis(u: number, v: number): number[] {
+function skyBasis(u: number, v: number): number[] {
   const glow = 1 / (1 + 9 * v)
   return [1, u, u * u, v, v * v, v * v * v, u * v, u * u * v, u * v * v, glow, u * glow, u * u * glow]
 }
 
 /** How a place lies in the sky. */
-export function skyPlace(
+function skyPlace(
   x: number,
   y: number,
   horizon: Horizon,

@@ -36,7 +36,7 @@ const colourIndices = Array.from({ length: 32 }, (_, i) =>
 )
 
 /** Linear colours of those steps, one behind the other. */
-export const starColourTable: Float32Array = Float32Array.from(
+const starColourTable: Float32Array = Float32Array.from(
   colourIndices.flatMap((index) =>
     linearRgbOf(chromaticityOf(starTemperature(index))).map((value) => Math.fround(Number(value.toPrecision(6)))),
   ),

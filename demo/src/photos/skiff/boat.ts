@@ -8,10 +8,10 @@ const LENGTH = 4.6
 const HALF_BEAM = 0.82
 const TURN = -0.5
 const [COS, SIN] = [Math.cos(TURN), Math.sin(TURN)]
-export const MIDDLE: Vector = [1.35, 0.02, 9.2]
+const MIDDLE: Vector = [1.35, 0.02, 9.2]
 
 /** From the boat to the world. */
-export function afloat([x, y, z]: Vector): Vector {
+function afloat([x, y, z]: Vector): Vector {
   return [MIDDLE[0] + COS * x + SIN * z, MIDDLE[1] + y, MIDDLE[2] - SIN * x + COS * z]
 }
 
