@@ -1,7 +1,7 @@
 import type { Browser, Page } from 'playwright-core'
 import sharp from 'sharp'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
-import { dropFile, launch, settled, shelfReady, visit } from './support/browser'
+import { demoNames, dropFile, launch, settled, shelfReady, visit } from './support/browser'
 
 const grey = (width: number, height: number) => sharp({ create: { width, height, channels: 3, background: '#778' } })
 const text = (words: string) => Buffer.from(words)
@@ -30,7 +30,7 @@ describe('bad input', () => {
     await dropFile(page, await make(), name, 'image/jpeg')
     await problem().getByText(message).waitFor()
     expect(new URL(page.url()).pathname).toBe('/')
-    expect(await page.getByRole('list', { name: 'Scenes' }).getByRole('link').count()).toBe(2)
+    expect(await page.getByRole('list', { name: 'Scenes' }).getByRole('link').count()).toBe(demoNames.length)
     await problem().getByRole('button', { name: 'Close' }).click()
   })
 

@@ -3,6 +3,8 @@ import { effectDefinitions } from '@welkinar/core'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { canvasPixel, launch, settled, shelfReady, visit } from './support/browser'
 
+const offered = effectDefinitions.filter(({ mirrors }) => !mirrors)
+
 describe('weather of every kind', () => {
   let browser: Browser
   let page: Page
@@ -18,26 +20,34 @@ describe('weather of every kind', () => {
   })
   afterAll(() => browser.close())
 
-  const row = async () => {
+  /** Sums of the picture in strips: stars are small, and stand in the sky only. */
+  const strips = async () => {
     await settled(page)
-    return Promise.all(Array.from({ length: 40 }, (_, i) => canvasPixel(page, 0.12 + 0.019 * i, 0.6)))
+    return page.locator('[data-testid=picture]').evaluate((canvas) => {
+      const { width, height } = canvas as HTMLCanvasElement
+      const context = (canvas as HTMLCanvasElement).getContext('2d')!
+      const strip = Math.floor(height / 8)
+      return Array.from({ length: 8 }, (_, i) =>
+        context.getImageData(0, i * strip, width, strip).data.reduce((sum, value) => sum + value, 0),
+      )
+    })
   }
 
-  it.each(effectDefinitions.map(({ label, kind, startingLooks }) => [label, kind, startingLooks[0]!.name] as const))(
+  it.each(offered.map(({ label, kind, startingLooks }) => [label, kind, startingLooks[0]!.name] as const))(
     '%s is added, shows all its steps, and is undone',
     async (label, _kind, look) => {
-      const before = await row()
+      const before = await strips()
       await page.getByRole('button', { name: 'Add an effect: Near' }).click()
       await page.getByRole('group', { name: label, exact: true }).getByRole('button', { name: look, exact: true }).click()
       await page.getByRole('heading', { name: label, exact: true }).waitFor()
-      await expect.poll(row).not.toEqual(before)
+      await expect.poll(strips).not.toEqual(before)
       for (const step of ['Pattern', 'Shape', 'Colour', 'Where', 'Mix']) {
         const header = page.getByRole('button', { name: new RegExp(`\\d${step}`) })
         if ((await header.getAttribute('aria-expanded')) === 'false') await header.click()
         await page.getByRole('region', { name: step }).waitFor()
       }
       await page.keyboard.press('Control+z')
-      await expect.poll(row).toEqual(before)
+      await expect.poll(strips).toEqual(before)
     },
   )
 

@@ -13,7 +13,7 @@ export interface Visit {
   readonly complaints: string[]
 }
 
-/** A page of a fresh browser profile on the Shelf, with the demo scene set out. */
+/** A page of a fresh browser profile on the Shelf, with the demo scenes set out. */
 export async function visit(browser: Browser, path = '/'): Promise<Visit> {
   const context = await browser.newContext({ viewport: { width: 1280, height: 800 }, acceptDownloads: true })
   const page = await context.newPage()
@@ -24,6 +24,15 @@ export async function visit(browser: Browser, path = '/'): Promise<Visit> {
   await page.goto(`${inject('address')}${path}`)
   return { page, complaints }
 }
+
+/** The scenes that are on the Shelf at the first start, in their order. */
+export const demoNames = [
+  'Last crossing, heavy rain',
+  'Moorings at midnight',
+  'First light on the inlet',
+  'Snow before dark',
+  'Low sun, passing shower',
+] as const
 
 /** Waits until the Shelf has its scenes. */
 export async function shelfReady(page: Page): Promise<void> {

@@ -21,7 +21,7 @@ export async function addPhoto(file: File, reduce = false): Promise<NewScene> {
   const photo = await decodeInThreads(id, file, file.name, reduce)
   const scene = sceneOf(photo, file.name, nameFrom(file.name))
   // The Workbench makes the picture for the Shelf; nobody waits for it here.
-  await storeScene(scene, file, photo, { reduced: reduce })
+  await storeScene(scene, file, photo, reduce)
   return { id: scene.id, notices: photo.notices }
 }
 
@@ -43,24 +43,12 @@ export function sceneOf(photo: Size & { readonly id: string }, fileName: string,
   }
 }
 
-interface StoreOptions {
-  /** The photo is over the size limit and opened reduced. */
-  readonly reduced?: boolean
-  /** Its picture for the Shelf, if it is there already. */
-  readonly thumbnail?: Blob
-}
-
 /** Stores a scene with its photo, which the threads hold already. */
-export async function storeScene(
-  scene: Scene,
-  file: Blob,
-  photo: OpenPhoto,
-  { reduced = false, thumbnail }: StoreOptions = {},
-): Promise<void> {
+async function storeScene(scene: Scene, file: Blob, photo: OpenPhoto, reduced: boolean): Promise<void> {
   rememberOpen(photo)
   try {
     await savePhotoFile({ id: photo.id, fileName: scene.photo.fileName, file, reduced })
-    await addScene(scene, thumbnail)
+    await addScene(scene)
   } catch (error) {
     if (!isOutOfRoom(error)) throw error
     throw new UserProblem(

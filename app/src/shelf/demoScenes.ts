@@ -1,47 +1,49 @@
 import { marksFor, parseMarks, parseRecipe, stackFor, type DepthPicture, type MarksFile } from '@welkinar/core'
-import { renderPool } from '../engine/engine'
-import { decodeInThreads } from '../engine/photos'
 import { database } from '../storage/database'
 import { photoId, savePhotoFile } from '../storage/photos'
-import { renderThumbnail } from '../workbench/useThumbnail'
-import { sceneOf, storeScene } from './addPhoto'
+import { addScene } from '../storage/scenes'
+import { sceneOf } from './addPhoto'
 
-/** The finished scenes that are on the Shelf at the first start. */
-const demoScenes = [
-  { photo: 'headland.jpg', recipe: 'passing-shower.recipe.json', marks: 'headland.marks.json' },
-  { photo: 'ferry-quay.jpg', recipe: 'last-crossing.recipe.json', marks: 'ferry-quay.marks.json' },
-]
+/** The files of one finished scene: photo, recipe, marks with the name of the depth picture, and its picture for the Shelf. */
+interface DemoScene {
+  readonly photo: string
+  readonly recipe: string
+  readonly marks: string
+  readonly card: string
+}
 
 const SETTING = 'demo scenes added'
 
-/** Puts the demo scenes on the Shelf, once for each browser. */
+/** Puts the demo scenes on the Shelf, once for each browser. Nothing is decoded for that: they open as stored scenes do. */
 export async function addDemoScenes(): Promise<void> {
   if (await database.settings.get(SETTING)) return
-  for (const demo of demoScenes) await addDemoScene(demo)
+  const { scenes } = (await (await fetchDemo('scenes.json')).json()) as { readonly scenes: readonly DemoScene[] }
+  for (const demo of scenes) await addDemoScene(demo)
   await database.settings.put({ name: SETTING, value: true })
 }
 
-async function addDemoScene(demo: (typeof demoScenes)[number]): Promise<void> {
-  const [file, recipeText, marksText] = await Promise.all([
+async function addDemoScene(demo: DemoScene): Promise<void> {
+  const [file, card, recipeText, marksText] = await Promise.all([
     fetchDemo(demo.photo).then((response) => response.blob()),
+    fetchDemo(demo.card).then((response) => response.blob()),
     fetchDemo(demo.recipe).then((response) => response.text()),
     fetchDemo(demo.marks).then((response) => response.text()),
   ])
-  const photo = await decodeInThreads(await photoId(file), file, demo.photo, false)
   const recipe = parseRecipe(recipeText, demo.recipe)
   const marks = parseMarks(marksText, demo.marks)
+  const photo = { id: await photoId(file), ...marks.madeFor }
   const plain = sceneOf(photo, demo.photo, recipe.name, stackFor(recipe, photo))
-  const scene = { ...plain, marks: marksFor(marks, photo), depth: await demoDepth(marks) }
-  await storeScene(scene, file, photo, { thumbnail: await renderThumbnail(await renderPool(), scene) })
+  await savePhotoFile({ id: photo.id, fileName: demo.photo, file, reduced: false })
+  await addScene({ ...plain, marks: marksFor(marks, photo), depth: await demoDepth(marks) }, card)
 }
 
-/** The depth picture of a demo photo, stored and in the threads. */
+/** The depth picture of a demo photo, stored. */
 async function demoDepth({ depth }: MarksFile): Promise<DepthPicture | null> {
   if (!depth) return null
   const { file: name, ...rest } = depth
   const file = await (await fetchDemo(name)).blob()
   const id = await photoId(file)
-  const { width, height } = await decodeInThreads(id, file, name, false)
+  const { width, height } = await createImageBitmap(file)
   await savePhotoFile({ id, fileName: name, file, reduced: false })
   return { ...rest, picture: { id, fileName: name, width, height } }
 }

@@ -28,7 +28,7 @@ export function useThumbnail(pool: RenderPool, source: PictureSource | undefined
 }
 
 /** The finished picture at the width of a card of the Shelf, as JPEG. */
-export async function renderThumbnail(pool: RenderPool, source: PictureSource, signal?: AbortSignal): Promise<Blob> {
+async function renderThumbnail(pool: RenderPool, source: PictureSource, signal?: AbortSignal): Promise<Blob> {
   const grid = gridAt(source.photo, Math.min(1, WIDTH / source.photo.width))
   const rect = gridBounds(grid)
   const request = { node: sceneGraph(source), grid, rect, tileSize: 512, priority: priorities.thumbnails }

@@ -39,6 +39,8 @@ export interface EffectDefinition<K extends string = string, C extends EffectCon
   /** The word for it on the screen. */
   readonly label: string
   readonly place: DepthPlace
+  /** Where its colours come from, for a kind that has colours of its own. */
+  readonly ownColours?: string
   /** Part of the photo's width that a small picture of it shows: specks are seen close up, banks as a whole. */
   readonly shownPart: number
   /** Controls of the first two steps, as `{ pattern, shape }`. */

@@ -30,6 +30,8 @@ export interface MaskDefinition<M extends KindOfMask = KindOfMask> {
   readonly kind: M['kind']
   /** The word for it on the screen. */
   readonly label: string
+  /** Whether one that comes after others keeps what they left, instead of taking something out of it. */
+  readonly keeps?: boolean
   /** A sentence for choosing it. */
   readonly hint: string
   /** Own values of the kind, beside those of `maskBase`, for a photo of 6 megapixels or measured by the photo. */

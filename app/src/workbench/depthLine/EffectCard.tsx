@@ -10,6 +10,7 @@ import { ink } from '../../theme'
 import { copyLook, pasteLook } from '../copyLook'
 import { LookPicture } from '../LookPicture'
 import { reflect } from '../reflect'
+import { duplicate } from './duplicate'
 import { groupEffect, joinGroup, settleGroups } from './groups'
 import { stepEffect } from './moveEffect'
 
@@ -111,19 +112,6 @@ function effectActions(source: PictureSource, effect: Effect): readonly Action[]
     ...(effect.group === null ? [] : [{ label: 'Out of the group', run: () => joinGroup(id, null) }]),
     { label: 'Remove', run: () => removeEffect(id) },
   ]
-}
-
-/** A copy right in front of the effect, with a seed of its own, so that the two do not show the same drops. */
-function duplicate(effect: Effect): void {
-  const copy = structuredClone(effect)
-  copy.id = crypto.randomUUID()
-  copy.where.masks.forEach((mask) => (mask.id = crypto.randomUUID()))
-  const pattern = copy.controls.pattern as { seed?: number }
-  if (pattern.seed !== undefined) pattern.seed = (pattern.seed * 7 + 1231) % 10000
-  useScene.getState().change('Duplicate effect', (scene) => {
-    scene.effects.splice(scene.effects.findIndex(({ id }) => id === effect.id) + 1, 0, copy)
-  })
-  selectOwner(copy.id)
 }
 
 /** Removes an effect and selects the one beneath it. */

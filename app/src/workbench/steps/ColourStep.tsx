@@ -39,7 +39,8 @@ const TEMPERATURE = 'temperature'
 const DAYLIGHT = 5600
 
 export function colourSummary({ kind, colour }: Effect, { marks = noMarks }: PictureSource): string {
-  if (definitionOf(kind).mirrors) return 'of the effect that it mirrors'
+  const { ownColours } = definitionOf(kind)
+  if (ownColours) return ownColours
   const light = marks.lights.find(({ id }) => id === colour.light)
   if (light) return `from ${light.name}`
   return colour.kelvin === null ? `one tint, ${colour.tint}` : `${colour.kelvin} K, ${temperatureInWords(colour.kelvin)}`

@@ -7,6 +7,8 @@ interface Wanted {
   readonly node: GraphNode
   readonly photo: Size
   readonly port: ViewPort
+  /** One picture of many that follow each other: a reduced one is enough, and none is dropped half done. */
+  readonly moving?: boolean
 }
 
 /** Pixels of a part of the photo at one scale. */
@@ -19,6 +21,8 @@ interface Shown {
 /** A coarse picture that would take longer than this is made smaller. */
 const COARSE_BUDGET_MS = 34
 const COARSE_FACTORS = [1, 2, 3, 4, 6]
+/** How much a moving picture is reduced at least. */
+const MOVING_FACTOR = 2
 const TILE = 320
 const MOST_MEASURES = 2000
 
@@ -51,7 +55,7 @@ export class LookLayer {
     this.wanted = wanted
     this.wantedAt = performance.now()
     if (keyOf(wanted) === this.doneKey) return
-    this.exact?.abort()
+    if (!wanted.moving) this.exact?.abort()
     if (!this.running) this.run().catch((error: unknown) => showProblem(error, 'Computing the picture'))
   }
 
@@ -88,6 +92,12 @@ export class LookLayer {
         const key = keyOf(wanted)
         const started = this.wantedAt
         const factor = this.coarseFactor(wanted)
+        if (wanted.moving) {
+          await this.paint(wanted, Math.max(MOVING_FACTOR, factor))
+          this.doneKey = key
+          this.onChange()
+          continue
+        }
         if (factor > 1) {
           await this.paint(wanted, factor)
           this.note('coarse', started)
@@ -167,8 +177,8 @@ export class LookLayer {
   }
 }
 
-function keyOf({ node, port }: Wanted): string {
-  return [node.key, port.width, port.height, port.pixelRatio, port.zoom, port.centreX, port.centreY].join(' ')
+function keyOf({ node, port, moving = false }: Wanted): string {
+  return [node.key, port.width, port.height, port.pixelRatio, port.zoom, port.centreX, port.centreY, moving].join(' ')
 }
 
 function placeOnGrid({ photo, port }: Wanted, factor: number): { grid: Grid; rect: Rect } {

@@ -35,6 +35,7 @@ export function PhotoView({ pool, source }: PhotoViewProps) {
   const maskScope = useScene((state) => state.maskScope)
   const exaggerated = useScene((state) => (state.exaggerating ? state.selectedId : undefined))
   const phase = usePhase()
+  const moving = useScene((state) => state.playing)
   const tried = useShownSource(source)
   const shown = useMemo(() => (phase > 0 ? { ...tried, phase } : tried), [tried, phase])
   const { photo } = source
@@ -53,7 +54,7 @@ export function PhotoView({ pool, source }: PhotoViewProps) {
   useEffect(() => {
     latestPort.current = port
     const maskId = maskScope === 'one' ? chosenMask(findOwner(source, selectedId), chosenMaskId)?.id : undefined
-    if (port) view.current?.show({ source: shown, port, compare, splitAt, maskView, selectedId, maskId, exaggerated })
+    if (port) view.current?.show({ source: shown, port, compare, splitAt, maskView, selectedId, maskId, exaggerated, moving })
   })
 
   const zoom = port?.zoom

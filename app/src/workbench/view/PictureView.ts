@@ -17,6 +17,8 @@ export interface ViewWish {
   readonly maskId: string | undefined
   /** The effect or group that shows at several times its strength. */
   readonly exaggerated: string | undefined
+  /** Whether the scene plays. */
+  readonly moving: boolean
 }
 
 /** Draws the picture, the photo beside it, and the mask over it, on one canvas. */
@@ -43,7 +45,8 @@ export class PictureView {
   show(wish: ViewWish): void {
     this.wish = wish
     const { photo } = wish.source
-    const ask = (layer: LookLayer, look: Look): void => layer.want({ node: sceneGraph(wish.source, look), photo, port: wish.port })
+    const ask = (layer: LookLayer, look: Look): void =>
+      layer.want({ node: sceneGraph(wish.source, look), photo, port: wish.port, moving: wish.moving })
     if (this.showsMask(wish) && wish.selectedId) {
       const { selectedId, maskId } = wish
       const look: Look = maskId ? { kind: 'mask', effectId: selectedId, maskId } : { kind: 'step', effectId: selectedId, step: 'where' }

@@ -59,7 +59,8 @@ export const fog: EffectDefinition<'fog', FogControls> = {
   pattern: ({ pattern }, scene) => banks(pattern, scene),
   shape: ({ pattern, shape }, scene) => {
     const parts = [banks(pattern, scene), groundProfile(shape, scene)]
-    if (shape.byDistance > 0) parts.push(thickness(shape, scene))
+    // Nothing is known of how far things are: then it lies over all of them alike.
+    if (shape.byDistance > 0 && scene.knownDistance) parts.push(thickness(shape, scene))
     return joinFieldsNode(parts, 'product')
   },
 }

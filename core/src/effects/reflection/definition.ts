@@ -38,6 +38,7 @@ const LIKELY_WATERLINE = 0.62
 export const reflection: EffectDefinition<'reflection', ReflectionControls> = {
   kind: 'reflection',
   label: 'Reflection',
+  ownColours: 'of the effect that it mirrors',
   place: 'middle',
   shownPart: 1,
   mirrors: (controls) => controls.pattern.of,

@@ -54,8 +54,8 @@ const pattern = z.strictObject({
   }),
   seed: seedControl(),
   band: percentControl('Band', 'How much denser and brighter the galaxy is than the rest.'),
-  bandX: placeControl('x'),
-  bandY: placeControl('y'),
+  bandX: placeControl('x', 'Band'),
+  bandY: placeControl('y', 'Band'),
   bandTurn: angleControl('Band slope'),
   bandWidth: lengthControl({ label: 'Band width', usual: [100, 1200], hard: [5, 20000], step: 10 }),
 })
@@ -69,8 +69,8 @@ const shape = z.strictObject({
     step: 0.5,
     hint: 'How long the sky turns while the shutter is open: 15.041° an hour.',
   }),
-  poleX: placeControl('x'),
-  poleY: placeControl('y'),
+  poleX: placeControl('x', 'Pole'),
+  poleY: placeControl('y', 'Pole'),
   thinning: percentControl('Thinning', 'How much the air low down dims the stars; 50 is a clear night.'),
   twinkle: percentControl('Twinkle', 'How much the stars flicker while the scene plays.'),
 })
@@ -86,6 +86,7 @@ const TRAILS_MEAN = 0.2
 export const stars: EffectDefinition<'stars', StarControls> = {
   kind: 'stars',
   label: 'Stars',
+  ownColours: 'of their temperatures; the band in the tint',
   place: 'sky',
   shownPart: 0.5,
   controls,

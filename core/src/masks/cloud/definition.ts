@@ -21,6 +21,7 @@ export type CloudMask = z.infer<typeof cloudMaskSchema>
 
 export const cloudMaskKind: MaskDefinition<CloudMask> = {
   kind: 'cloud',
+  keeps: true,
   label: 'Cloud',
   hint: 'Uneven, like drifting cloud',
   start: ({ width, height }) => ({

@@ -27,6 +27,7 @@ const LIKELY_HORIZON = 0.62
 
 export const skyMaskKind: MaskDefinition<SkyMask> = {
   kind: 'sky',
+  keeps: true,
   label: 'Sky',
   hint: 'The sky above the horizon, without what stands in front of it',
   start: () => ({ kind: 'sky', tolerance: 8, calm: 0.8 }),

@@ -1,4 +1,4 @@
-import { newMask, noMarks, type Mask, type MaskKind, type Owner, type PictureSource } from '@welkinar/core'
+import { maskDefinitionOf, newMask, noMarks, type Mask, type MaskKind, type Owner, type PictureSource } from '@welkinar/core'
 import type { Action } from '../../../common/ActionMenu'
 import { showNotice } from '../../../common/notices'
 import { changeOwner, useScene, type PhotoTool } from '../../../scene/sceneStore'
@@ -18,7 +18,7 @@ export function chooseMask(mask: Mask): void {
 
 /** Adds a mask with the starting values of its kind: the first keeps, later ones take away. */
 export function addMask(source: PictureSource, owner: Owner, kind: MaskKind): void {
-  const join = owner.where.masks.length > 0 ? 'subtract' : 'keep'
+  const join = owner.where.masks.length > 0 && !maskDefinitionOf(kind).keeps ? 'subtract' : 'keep'
   const mask = newMask(source.photo, { kind, id: crypto.randomUUID(), join, marks: source.marks ?? noMarks })
   changeOwner(owner.id, 'Add mask', ({ where }) => void where.masks.push(mask))
   chooseMask(mask)
