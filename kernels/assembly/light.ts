@@ -64,3 +64,12 @@ export function tintPlane(colour: usize, channel: usize, luminance: usize, part:
     v128.store(out + i, f32x4.mul(v128.load(colour + i), factor))
   }
 }
+
+/** Luminance of linear planes, ITU-R BT.709. */
+export function luminancePlane(red: usize, green: usize, blue: usize, count: i32, out: usize): void {
+  const bytes = (<usize>count) << 2
+  for (let i: usize = 0; i < bytes; i += 16) {
+    const sum = f32x4.add(f32x4.mul(splat(0.2126), v128.load(red + i)), f32x4.mul(splat(0.7152), v128.load(green + i)))
+    v128.store(out + i, f32x4.add(sum, f32x4.mul(splat(0.0722), v128.load(blue + i))))
+  }
+}

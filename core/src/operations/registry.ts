@@ -16,7 +16,7 @@ import { darkestChannel, distanceFromHaze } from './hazeDistance/hazeDistance'
 import { holdMask } from './holdMask/holdMask'
 import { hueMask } from './hueMask/hueMask'
 import { levels } from './levels/levels'
-import { addGlows, litField, luminanceField } from './litField/litField'
+import { litField } from './litField/litField'
 import { litColours } from './litColours/litColours'
 import { luminosityMask } from './luminosityMask/luminosityMask'
 import { maskAsTones } from './maskAsTones/maskAsTones'
@@ -35,6 +35,7 @@ import { ellipseMask } from './shapeMasks/ellipseMask'
 import { frameMask } from './shapeMasks/frameMask'
 import { lineMask } from './shapeMasks/lineMask'
 import { distanceAsTones, distanceFromCodes, distanceRange, groundDistance, layRegion } from './sceneDistance/sceneDistance'
+import { sceneBrightness, sceneLight, tintInLight } from './sceneLight/sceneLight'
 import { similarMask } from './similarMask/similarMask'
 import { skyMask } from './skyMask/skyMask'
 import { starColours, stars } from './stars/stars'
@@ -61,8 +62,9 @@ const operations = [
   distanceCurve,
   joinFields,
   scaleField,
-  luminanceField,
-  addGlows,
+  sceneLight,
+  sceneBrightness,
+  tintInLight,
   litField,
   litColours,
   sumFields,

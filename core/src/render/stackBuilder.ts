@@ -10,11 +10,13 @@ import { noMarks, type SceneMarks } from '../model/marks'
 import { clearAirNode } from '../operations/clearAir/clearAir'
 import { constantTonesNode } from '../operations/constantTones/constantTones'
 import { fadeTonesNode } from '../operations/fadeTones/fadeTones'
-import { airLightNode, litFieldNode } from '../operations/litField/litField'
+import { litFieldNode } from '../operations/litField/litField'
 import { litColoursNode } from '../operations/litColours/litColours'
 import { mixNode, type MixParameters } from '../operations/mix/mix'
 import { layerMixNode } from '../operations/mixLayer/layerMix'
 import { mixLayerNode } from '../operations/mixLayer/mixLayer'
+import type { AirLight } from '../operations/sceneLight/airLight'
+import { sceneBrightnessNode, sceneLightNode, tintInLightNode } from '../operations/sceneLight/sceneLight'
 import { photoNode } from '../operations/photo/photo'
 import { colourOf, insideOfGroup, isEffect, type Owner, type PictureSource } from './pictureSource'
 import { distanceNode, knowsDistance } from './sceneDepth'
@@ -106,23 +108,23 @@ export class StackBuilder {
   /** The shaped pattern of an effect, as bright as the scene lights it. */
   field(effect: Effect): GraphNode {
     const field = shapedField(effect, this.scene, this.source.depth ?? null)
-    return effect.colour.lit > 0 ? litFieldNode(field, this.airLight(), effect.colour.lit / 100) : field
+    return effect.colour.lit > 0 ? litFieldNode(field, sceneBrightnessNode(this.airLight()), effect.colour.lit / 100) : field
   }
 
   private get marks(): SceneMarks {
     return this.source.marks ?? noMarks
   }
 
-  private get airBlur(): number {
-    return AIR_BLUR * Math.min(this.source.photo.width, this.source.photo.height)
-  }
-
-  private glows(): { x: number; y: number; sigma: number; strength: number }[] {
-    return this.marks.lights.map(({ x, y, radius, strength }) => ({ x, y, sigma: LIGHT_REACH * radius, strength: (0.8 * strength) / 100 }))
-  }
-
-  private airLight(): GraphNode {
-    return airLightNode(this.photo, this.airBlur, this.glows())
+  private airLight(): AirLight {
+    const { photo } = this.source
+    const glows = this.marks.lights.map(({ x, y, radius, strength, colour }) => ({
+      x,
+      y,
+      sigma: LIGHT_REACH * radius,
+      strength: (0.8 * strength) / 100,
+      colour: rgbFromHex(colour),
+    }))
+    return { photoId: photo.id, sigma: AIR_BLUR * Math.min(photo.width, photo.height), glows }
   }
 
   colour(effect: Effect): Rgb {
@@ -207,9 +209,9 @@ export class StackBuilder {
     const own = definitionOf(effect.kind).paint?.(effect.controls, this.scene, this.colour(effect))
     const { lit } = effect.colour
     if (lit === 0) return own
-    const glows = this.glows().map((glow, index) => ({ ...glow, colour: rgbFromHex(this.marks.lights[index]?.colour ?? '#ffffff') }))
-    const params = { glows, part: (LIGHT_TINT * lit) / 100 }
-    return litColoursNode(own ?? constantTonesNode(this.colour(effect)), this.photo, this.airBlur, params)
+    const part = (LIGHT_TINT * lit) / 100
+    if (own) return litColoursNode(own, sceneLightNode(this.airLight()), part)
+    return tintInLightNode({ air: this.airLight(), colour: this.colour(effect), part })
   }
 
   /** What an effect draws, in its colours, on black. */

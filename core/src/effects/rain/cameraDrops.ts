@@ -10,14 +10,14 @@ import type { EffectScene } from '../effectDefinition'
 import { fallLoop } from '../fallLoop'
 import type { RainControls } from './definition'
 
-const SLICES = 6
+const SLICES = 5
 /** Bounds of the classes of drops, mm. */
 const CLASSES = [0.5, 1, 2, 8] as const
 /** A drop gathers the light of half the sky, and shows it brighter than what is behind (common practice, no source). */
 const GLINT = 14
 /** What is fainter than this is veil. */
-const FAINTEST = 0.012
-const MOST_DROPS = 24000
+const FAINTEST = 0.02
+const MOST_DROPS = 3000
 /** How bright a veil without end is against a drop (common practice, no source). */
 const VEIL = 0.2
 

@@ -12,11 +12,11 @@ import type { EffectScene } from '../effectDefinition'
 import { fallLoop } from '../fallLoop'
 import type { SnowControls } from './definition'
 
-const SLICES = 7
+const SLICES = 6
 /** Melted diameters between which the classes of flakes lie, mm. */
 const CLASSES = [0.4, 1, 2, 6] as const
-const FAINTEST = 0.02
-const MOST_FLAKES = 20000
+const FAINTEST = 0.03
+const MOST_FLAKES = 4000
 
 /** One class of flakes in one slice of the air, as it is drawn. Lengths in photo px. */
 interface DrawnFlakes {

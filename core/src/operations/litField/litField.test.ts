@@ -1,6 +1,6 @@
 import { beforeAll, describe, expect, it } from 'vitest'
 import { compareColours, decodeSrgb, reduceInLinearLight } from '../../../test-support/colourDifference'
-import { loadKernels } from '../../../test-support/kernels'
+import { loadKernels, take } from '../../../test-support/kernels'
 import { planeOf } from '../../../test-support/masks'
 import { evaluatorFor, photoFrom, renderAll } from '../../../test-support/pictures'
 import { newEffect } from '../../effects/newEffect'
@@ -8,8 +8,10 @@ import type { Effect } from '../../effects/registry'
 import type { Evaluator } from '../../graph/evaluator'
 import { noMarks } from '../../model/marks'
 import { sceneGraph } from '../../render/sceneGraph'
-import { photoNode } from '../photo/photo'
-import { airLightNode } from './litField'
+import { gridAt, gridBounds } from '../../planes/grid'
+import { plane } from '../plane'
+import type { AirLight } from '../sceneLight/airLight'
+import { sceneLightNode } from '../sceneLight/sceneLight'
 
 const size = { width: 480, height: 320 }
 const LIT_AT = 120
@@ -37,18 +39,25 @@ function snowfall(lit: number): Effect {
 
 describe('light in the air', () => {
   it('is the blurred linear luminance of the photo, and the glow of its lights', () => {
-    const plain = planeOf(evaluator, airLightNode(photoNode('night'), 10, []), size)
-    expect(plain[160 * 480 + 40]).toBeCloseTo(decodeSrgb(200 / 255), 3)
-    expect(plain[160 * 480 + 440]).toBeCloseTo(decodeSrgb(6 / 255), 3)
-    expect(plain[160 * 480 + LIT_AT]).toBeGreaterThan(0.4 * decodeSrgb(200 / 255))
-    const lamp = planeOf(evaluator, airLightNode(photoNode('night'), 10, [{ x: 400, y: 100, sigma: 30, strength: 0.8 }]), size)
-    // The formula, at a standard deviation and at two.
+    const lightOf = (sigma: number, glows: AirLight['glows']) => {
+      const grid = gridAt(size, 1)
+      const value = evaluator.evaluate(sceneLightNode({ photoId: 'night', sigma, glows }), gridBounds(grid), grid)
+      return [0, 1, 2, 3].map((index) => take(evaluator.kernels, plane(value, index), size.width * size.height))
+    }
+    const [, , , plain] = lightOf(10, [])
+    expect(plain![160 * 480 + 40]).toBeCloseTo(decodeSrgb(200 / 255), 3)
+    expect(plain![160 * 480 + 440]).toBeCloseTo(decodeSrgb(6 / 255), 3)
+    expect(plain![160 * 480 + LIT_AT]).toBeGreaterThan(0.4 * decodeSrgb(200 / 255))
+    const [red, , blue, lamp] = lightOf(10, [{ x: 400, y: 100, sigma: 30, strength: 0.8, colour: [1, 1, 0] }])
+    // The formula, at a standard deviation and at two; yellow has the luminance of red and green.
     for (const [x, value] of [
       [400, 0.8],
       [430, 0.8 * Math.exp(-0.5)],
       [460, 0.8 * Math.exp(-2)],
     ] as const) {
-      expect(lamp[100 * 480 + x]! - plain[100 * 480 + x]!).toBeCloseTo(value, 1)
+      expect(lamp![100 * 480 + x]! - plain![100 * 480 + x]!).toBeCloseTo(0.9278 * value, 1)
+      expect(red![100 * 480 + x]! - plain![100 * 480 + x]!).toBeCloseTo(value, 1)
+      expect(blue![100 * 480 + x]).toBeCloseTo(plain![100 * 480 + x]!, 4)
     }
   })
 
@@ -56,7 +65,9 @@ describe('light in the air', () => {
     const field = (lit: number) =>
       planeOf(evaluator, sceneGraph({ photo, effects: [snowfall(lit)] }, { kind: 'step', effectId: 'snow', step: 'shape' }), size)
     const [plain, half, full] = [field(0), field(50), field(100)]
-    const light = planeOf(evaluator, airLightNode(photoNode('night'), 0.045 * 320, []), size)
+    const grid = gridAt(size, 1)
+    const air = evaluator.evaluate(sceneLightNode({ photoId: 'night', sigma: 0.045 * 320, glows: [] }), gridBounds(grid), grid)
+    const light = take(evaluator.kernels, plane(air, 3), size.width * size.height)
     let seen = 0
     plain.forEach((value, i) => {
       if (value < 0.05 || value > 0.5) return

@@ -1,6 +1,6 @@
 import type { Kernels } from '../../graph/operation'
-import { loadLevelRows } from '../../photo/loadLevelRows'
-import type { PhotoData, PhotoLevel } from '../../photo/photoData'
+import { coarsePlanes } from '../../photo/coarsePlanes'
+import type { PhotoData } from '../../photo/photoData'
 import { solve } from './solve'
 
 /** A horizon: a place on it, photo px, and the unit vector up from it. */
@@ -53,8 +53,8 @@ export function fitSky(kernels: Kernels, photo: PhotoData, horizon: Horizon): Sk
   const samples = samplesAbove(kernels, photo, horizon)
   let weights = startWeights(samples)
   let model = fit(samples, weights)
-  for (let round = 0; round < ROUNDS; round++) {
-    const scale = Math.max(0.02, 0.14 * Math.pow(0.7, round))
+  for (let round = 0, strictness = 0.14; round < ROUNDS; round++, strictness *= 0.7) {
+    const scale = Math.max(0.02, strictness)
     weights = samples.values.map((value, i) => {
       const off = value.map((channel, c) => channel - dot(samples.basis[i] ?? [], model[c] ?? []))
       // What stands before a sky is nearly always darker than it.
@@ -93,9 +93,7 @@ function fit({ basis, values }: Samples, weights: readonly number[]): SkyModel {
 }
 
 function samplesAbove(kernels: Kernels, photo: PhotoData, horizon: Horizon): Samples {
-  const level = photo.levels.find(({ width, height }) => Math.max(width, height) <= LARGEST_SIDE) ?? photo.levels.at(-1)
-  if (!level) return { basis: [], values: [] }
-  const planes = linearPlanes(kernels, level)
+  const level = coarsePlanes(kernels, photo, LARGEST_SIDE)
   const basis: number[][] = []
   const values: [number, number, number][] = []
   for (let y = 0; y < level.height; y++) {
@@ -104,28 +102,10 @@ function samplesAbove(kernels: Kernels, photo: PhotoData, horizon: Horizon): Sam
       if (v <= 0) continue
       const i = y * level.width + x
       basis.push(skyBasis(u, v))
-      values.push(planes.map((plane) => Math.sqrt(Math.max(0, plane[i] ?? 0))) as [number, number, number])
+      values.push(level.planes.map((plane) => Math.sqrt(Math.max(0, plane[i] ?? 0))) as [number, number, number])
     }
   }
   return { basis, values }
-}
-
-function linearPlanes(kernels: Kernels, level: PhotoLevel): Float32Array[] {
-  const blocks: number[] = []
-  const scratch = (bytes: number): number => {
-    const address = kernels.allocate(bytes)
-    blocks.push(address)
-    return address
-  }
-  const count = level.width * level.height
-  try {
-    return loadLevelRows(kernels, scratch, level, { x: 0, y: 0, width: level.width, height: level.height }).map((address) => {
-      if (level.format !== 'linear16') kernels.decodePlane(address, address, count)
-      return new Float32Array(kernels.memory.buffer, address, count).slice()
-    })
-  } finally {
-    blocks.forEach((address) => kernels.release(address))
-  }
 }
 
 /** At first the brighter half of what lies equally high counts, if it is not much darker than what lies higher: a sky hardly ever darkens downwards. */

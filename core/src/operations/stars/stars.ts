@@ -56,7 +56,7 @@ function draw({ kernels, grid, scratch }: RunContext, params: StarParameters, re
   kernels.starCanvas(mean, squares, ...colours, rect.width, rect.height, rect.x, rect.y, grid.pitchX, grid.pitchY)
   kernels.starHorizon(air.x, air.y, -kernels.sine(air.turn * RADIANS), -kernels.cosine(air.turn * RADIANS))
   kernels.drawStars(
-    ...([params.seed | 0, params.spacing, params.faintest, Math.log(params.growth), params.white] as const),
+    ...([params.seed | 0, params.spacing, params.faintest, Number(Math.log(params.growth).toPrecision(7)), params.white] as const),
     ...([params.sigma, params.halo, params.spikes, band.x, band.y] as const),
     ...([kernels.sine(band.turn * RADIANS), kernels.cosine(band.turn * RADIANS), band.width, band.density] as const),
     ...([air.extinction, air.focal, trail.turn * RADIANS, trail.x, trail.y, params.phase, params.twinkle, table] as const),
