@@ -29,16 +29,16 @@ describe('turbulence', () => {
     ['billowed', 0.033, 0.08, 3, 9, true],
   ] as const)(
     '%s of frequency %s, %s in %d octaves, seed %d, stitched %s, is feTurbulence',
-    async (type, fx, fy, octaves, seed, stitched) => {
+    async (type, waveX, waveY, octaves, seed, stitched) => {
       const { page } = await visit(browser)
       const kind = type === 'billowed' ? 'turbulence' : 'fractalNoise'
       const stitch = stitched ? 'stitch' : 'noStitch'
-      const primitive = `<feTurbulence type="${kind}" baseFrequency="${fx} ${fy}" numOctaves="${octaves}" seed="${seed}" stitchTiles="${stitch}"/>`
+      const primitive = `<feTurbulence type="${kind}" baseFrequency="${waveX} ${waveY}" numOctaves="${octaves}" seed="${seed}" stitchTiles="${stitch}"/>`
       const theirs = await throughSvgFilter(page, primitive, size)
       await page.context().close()
       const tile = stitched ? { x: 0, y: 0, ...size } : null
       const channel = (name: 'red' | 'alpha') =>
-        planeOf(evaluator, turbulenceNode({ type, frequencyX: fx, frequencyY: fy, octaves, seed, channel: name, tile }), size)
+        planeOf(evaluator, turbulenceNode({ type, frequencyX: waveX, frequencyY: waveY, octaves, seed, channel: name, tile }), size)
       const [red, alpha] = [channel('red'), channel('alpha')]
       let worst = 0
       for (let y = 0; y < size.height - 1; y++) {

@@ -5,7 +5,7 @@ const OFFSET = 4096
 
 interface Tables {
   readonly lattice: readonly number[]
-  readonly gradient: readonly (readonly (readonly [number, number])[])[]
+  readonly gradients: readonly (readonly (readonly [number, number])[])[]
 }
 
 function nextRandom(seed: number): number {
@@ -16,7 +16,7 @@ function nextRandom(seed: number): number {
 function tablesOf(wanted: number): Tables {
   let seed = wanted <= 0 ? -(wanted % 2147483646) + 1 : Math.min(wanted, 2147483646)
   const lattice = Array.from({ length: SIZE }, (_, i) => i)
-  const gradient = [0, 1, 2, 3].map(() =>
+  const gradients = [0, 1, 2, 3].map(() =>
     lattice.map((): [number, number] => {
       const [x, y] = [0, 1].map(() => {
         seed = nextRandom(seed)
@@ -32,7 +32,7 @@ function tablesOf(wanted: number): Tables {
     ;[lattice[i], lattice[j]] = [lattice[j]!, lattice[i]!]
   }
   const twice = <T>(list: readonly T[]): T[] => [...list, ...list, ...list.slice(0, 2)]
-  return { lattice: twice(lattice), gradient: gradient.map(twice) }
+  return { lattice: twice(lattice), gradients: gradients.map(twice) }
 }
 
 export interface OracleOptions {
@@ -55,7 +55,7 @@ function oneValue(
   channel: number,
   point: readonly [number, number],
 ): number {
-  let [fx, fy] = frequency
+  let [waveX, waveY] = frequency
   let stitch: { width: number; height: number; wrapX: number; wrapY: number } | undefined
   if (tile) {
     const fit = (f: number, side: number): number => {
@@ -63,12 +63,12 @@ function oneValue(
       const [low, high] = [Math.floor(side * f) / side, Math.ceil(side * f) / side]
       return f / low < high / f ? low : high
     }
-    fx = fit(fx, tile.width)
-    fy = fit(fy, tile.height)
-    const [width, height] = [Math.trunc(tile.width * fx + 0.5), Math.trunc(tile.height * fy + 0.5)]
-    stitch = { width, height, wrapX: Math.trunc(tile.x * fx + OFFSET + width), wrapY: Math.trunc(tile.y * fy + OFFSET + height) }
+    waveX = fit(waveX, tile.width)
+    waveY = fit(waveY, tile.height)
+    const [width, height] = [Math.trunc(tile.width * waveX + 0.5), Math.trunc(tile.height * waveY + 0.5)]
+    stitch = { width, height, wrapX: Math.trunc(tile.x * waveX + OFFSET + width), wrapY: Math.trunc(tile.y * waveY + OFFSET + height) }
   }
-  let [x, y, ratio, sum] = [point[0] * fx, point[1] * fy, 1, 0]
+  let [x, y, ratio, sum] = [point[0] * waveX, point[1] * waveY, 1, 0]
   for (let octave = 0; octave < octaves; octave++) {
     const n = noise(tables, channel, x, y, stitch)
     sum += (billowed ? Math.abs(n) : n) / ratio
@@ -82,7 +82,7 @@ function oneValue(
 }
 
 function noise(
-  { lattice, gradient }: Tables,
+  { lattice, gradients }: Tables,
   channel: number,
   px: number,
   py: number,
@@ -97,7 +97,7 @@ function noise(
   const u = along(px, stitch?.wrapX ?? 0, stitch?.width ?? 0)
   const v = along(py, stitch?.wrapY ?? 0, stitch?.height ?? 0)
   const corner = (bx: number, by: number, rx: number, ry: number): number => {
-    const [gx, gy] = gradient[channel]![lattice[lattice[bx]! + by]!]!
+    const [gx, gy] = gradients[channel]![lattice[lattice[bx]! + by]!]!
     return rx * gx + ry * gy
   }
   const s = (t: number): number => t * t * (3 - 2 * t)

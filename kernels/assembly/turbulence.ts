@@ -143,23 +143,23 @@ export function turbulence(
   frequencyX: f64, frequencyY: f64, octaves: i32, seed: i32, billowed: bool, stitch: bool, tileX: f64, tileY: f64, tileWidth: f64, tileHeight: f64,
 ): void {
   prepare(seed)
-  const fx = stitch ? fitted(frequencyX, tileWidth) : frequencyX
-  const fy = stitch ? fitted(frequencyY, tileHeight) : frequencyY
+  const waveX = stitch ? fitted(frequencyX, tileWidth) : frequencyX
+  const waveY = stitch ? fitted(frequencyY, tileHeight) : frequencyY
   const zero = f32x4.splat(0)
   const one = f32x4.splat(1)
   for (let y = 0; y < height; y++) {
     const py = (<f64>(y0 + y) + 0.5) * pitchY - 0.5
     for (let x = 0; x < width; x++) {
       const px = (<f64>(x0 + x) + 0.5) * pitchX - 0.5
-      let vx = px * fx
-      let vy = py * fy
+      let vx = px * waveX
+      let vy = py * waveY
       let ratio: f32 = 1
-      let units = Math.max(fx * (pitchX - 1), fy * (pitchY - 1))
+      let units = Math.max(waveX * (pitchX - 1), waveY * (pitchY - 1))
       if (stitch) {
-        stitchWidth = <i32>(tileWidth * fx + 0.5)
-        wrapX = <i32>(tileX * fx + OFFSET + <f64>stitchWidth)
-        stitchHeight = <i32>(tileHeight * fy + 0.5)
-        wrapY = <i32>(tileY * fy + OFFSET + <f64>stitchHeight)
+        stitchWidth = <i32>(tileWidth * waveX + 0.5)
+        wrapX = <i32>(tileX * waveX + OFFSET + <f64>stitchWidth)
+        stitchHeight = <i32>(tileHeight * waveY + 0.5)
+        wrapY = <i32>(tileY * waveY + OFFSET + <f64>stitchHeight)
       }
       let sum = zero
       for (let octave = 0; octave < octaves; octave++) {
