@@ -376,7 +376,7 @@ describe('masks, built and painted in the Workbench', () => {
 
     it('a depth picture is imported, and the depth mask reads it', async () => {
       await only('Depth')
-      await page.getByText('This scene has no depth picture yet; the mask is left out.').waitFor()
+      await page.getByText(/^This scene has no depth yet/).waitFor()
       await page.getByRole('button', { name: 'Give the scene a depth picture' }).click()
       const slope = Buffer.from(Array.from({ length: 120 * 80 }, (_, i) => Math.round((255 * (119 - (i % 120))) / 119)))
       const buffer = await sharp(slope, { raw: { width: 120, height: 80, channels: 1 } })
@@ -385,7 +385,7 @@ describe('masks, built and painted in the Workbench', () => {
       const chooser = page.waitForEvent('filechooser')
       await page.getByRole('button', { name: 'Import a picture' }).click()
       await (await chooser).setFiles({ name: 'slope.png', mimeType: 'image/png', buffer })
-      await page.getByRole('img', { name: 'The depth picture' }).waitFor()
+      await page.getByRole('img', { name: /^Distances/ }).waitFor()
       await page.getByRole('button', { name: 'Done' }).click()
       // Near is white, at the left; from 20 m on the mask is open.
       expect(await greyAt(page, 0.2, 0.5)).toBeLessThan(5)
