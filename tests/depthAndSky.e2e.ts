@@ -148,7 +148,7 @@ describe('depth, sky and water', () => {
       .getByText(/Between 0 and 300/)
       .first()
       .waitFor()
-    await dial('Rain').fill('1')
+    await dial('Rain').fill('1 mm/h')
     await dial('Rain').press('Enter')
     await page.getByText('Light rain at 1/60 s with 35 mm').waitFor()
     await open('Pattern')

@@ -377,7 +377,7 @@ describe('masks, built and painted in the Workbench', () => {
     it('a depth picture is imported, and the depth mask reads it', async () => {
       await only('Depth')
       await page.getByText(/^This scene has no depth yet/).waitFor()
-      await page.getByRole('button', { name: 'Give the scene a depth picture' }).click()
+      await page.getByRole('button', { name: 'Give the scene a depth' }).click()
       const slope = Buffer.from(Array.from({ length: 120 * 80 }, (_, i) => Math.round((255 * (119 - (i % 120))) / 119)))
       const buffer = await sharp(slope, { raw: { width: 120, height: 80, channels: 1 } })
         .png()

@@ -21,7 +21,8 @@ export interface NumberControlProps {
 export function NumberControl({ control, hard, value, start, onChange }: NumberControlProps) {
   const id = useId()
   const [least, most] = control.usual
-  const changed = Math.abs(value - start) > 1e-9
+  // Starting values are rounded; what is closer than a person can set it is the same.
+  const changed = Math.abs(value - start) > control.step / 20
   return (
     <Box sx={{ minWidth: 0 }}>
       <Box sx={{ display: 'flex', alignItems: 'baseline', gap: '2px' }}>

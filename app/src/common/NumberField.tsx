@@ -64,7 +64,7 @@ export function NumberField({ labelledBy, value, hard, step, unit, onChange }: N
 
 /** The number at the beginning of what was typed; a unit may follow. NaN if there is none. */
 function parse(text: string): number {
-  const match = /^\s*([+-]?(?:\d+\.?\d*|\.\d+))\s*[a-z%°×]*\s*$/i.exec(text.replace(',', '.').replace('−', '-'))
+  const match = /^\s*([+-]?(?:\d+\.?\d*|\.\d+))\s*[a-z%°×/]*\s*$/i.exec(text.replace(',', '.').replace('−', '-'))
   return match ? Number(match[1]) : NaN
 }
 
@@ -80,6 +80,6 @@ function spaced(unit: string): string {
 }
 
 function format(value: number, step: number): string {
-  const digits = step >= 1 ? (Number.isInteger(value) ? 0 : 1) : step >= 0.1 ? 1 : 2
+  const digits = step >= 1 ? (Number.isInteger(value) ? 0 : 1) : step >= 0.1 ? 1 : step >= 0.01 ? 2 : 4
   return value.toFixed(digits).replace('-', '−')
 }

@@ -26,7 +26,7 @@ const focalSchema = z.strictObject({ x: placeControl('x'), y: placeControl('y') 
 
 /** The camera over level ground, which with the horizon gives distances. */
 export const groundSchema = z.strictObject({
-  cameraHeight: numberControl({ label: 'Camera height', unit: 'm', usual: [0.3, 30], hard: [0.01, 5000], step: 0.1 }),
+  cameraHeight: numberControl({ label: 'Eye height', unit: 'm', usual: [0.3, 30], hard: [0.01, 5000], step: 0.1 }),
   focalLength: numberControl({
     label: 'Focal length',
     unit: 'mm',
@@ -40,7 +40,7 @@ export const groundSchema = z.strictObject({
 /** Distances read from haze that is in the photo already. */
 export const hazeMarkSchema = z.strictObject({
   visibility: numberControl({
-    label: 'Visibility then',
+    label: 'Visibility',
     unit: 'm',
     usual: [100, 20000],
     hard: [1, 1000000],

@@ -1,4 +1,5 @@
 import type { Kernels } from '../graph/operation'
+import { withScratch } from '../planes/scratch'
 import { loadLevelRows } from './loadLevelRows'
 import type { PhotoData } from './photoData'
 
@@ -15,19 +16,11 @@ export function coarsePlanes(kernels: Kernels, photo: PhotoData, largestSide: nu
   const level = photo.levels.find(({ width, height }) => Math.max(width, height) <= largestSide) ?? photo.levels.at(-1)
   if (!level) throw new Error(`The photo ${photo.id} has no pixels.`)
   const { width, height } = level
-  const blocks: number[] = []
-  const scratch = (bytes: number): number => {
-    const address = kernels.allocate(bytes)
-    blocks.push(address)
-    return address
-  }
-  try {
+  return withScratch(kernels, (scratch) => {
     const planes = loadLevelRows(kernels, scratch, level, { x: 0, y: 0, width, height }).map((address) => {
       if (level.format !== 'linear16') kernels.decodePlane(address, address, width * height)
       return new Float32Array(kernels.memory.buffer, address, width * height).slice()
     })
     return { width, height, planes: planes as [Float32Array, Float32Array, Float32Array] }
-  } finally {
-    blocks.forEach((address) => kernels.release(address))
-  }
+  })
 }

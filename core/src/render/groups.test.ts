@@ -146,6 +146,14 @@ describe('a group with a mode of its own', () => {
     expectNear(found, expected, 1.5 / 255)
   })
 
+  it('haze that is taken out acts inside a group that passes through, and is nothing in an isolated one', () => {
+    const clear = { ...newEffect(size, { kind: 'haze', look: 'Clearer air', id: 'clear' }), group: 'g' }
+    const keyOf = (effects: Effect[], mode: MixMode) =>
+      sceneGraph(source(effects, [group({ mix: { mode, amount: 60, linear: false } })])).key
+    expect(keyOf([rain('far'), clear], 'screen')).toBe(keyOf([rain('far')], 'screen'))
+    expect(keyOf([rain('far'), clear], 'normal')).not.toBe(keyOf([rain('far')], 'normal'))
+  })
+
   it.each(['normal', 'screen', 'multiply'] as const)('%s: a preview is the reduced export, and any tiles give identical bytes', (mode) => {
     const mask = maskOf(size, 'ellipse', {})
     const groups = [group({ where: { masks: [mask], hold: 90 }, mix: { mode, amount: 80, linear: false } })]

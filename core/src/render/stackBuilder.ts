@@ -4,7 +4,6 @@ import type { GraphNode } from '../graph/node'
 import type { MaskContext } from '../masks/maskDefinition'
 import { whereNode } from '../masks/whereNode'
 import type { EffectScene } from '../effects/effectDefinition'
-import type { DepthPicture } from '../model/depth'
 import type { Group } from '../model/look'
 import { noMarks, type SceneMarks } from '../model/marks'
 import { clearAirNode } from '../operations/clearAir/clearAir'
@@ -37,10 +36,10 @@ interface Exaggerated {
 /** Fields by the controls and the scene that they come from: an effect that did not change keeps its field as it is. */
 const fields = new WeakMap<object, { readonly from: string; readonly node: GraphNode }>()
 
-function shapedField({ kind, controls }: Effect, scene: EffectScene, depth: DepthPicture | null): GraphNode {
+function shapedField({ kind, controls }: Effect, scene: EffectScene, { photo, depth = null }: PictureSource): GraphNode {
   const definition = definitionOf(kind)
   if (definition.mirrors) return definition.shape(controls, scene)
-  const from = JSON.stringify([kind, scene.width, scene.height, scene.marks, scene.phase, depth])
+  const from = JSON.stringify([kind, photo, scene.marks, scene.phase, depth])
   const known = fields.get(controls)
   if (known?.from === from) return known.node
   const node = definition.shape(controls, scene)
@@ -107,7 +106,7 @@ export class StackBuilder {
 
   /** The shaped pattern of an effect, as bright as the scene lights it. */
   field(effect: Effect): GraphNode {
-    const field = shapedField(effect, this.scene, this.source.depth ?? null)
+    const field = shapedField(effect, this.scene, this.source)
     return effect.colour.lit > 0 ? litFieldNode(field, sceneBrightnessNode(this.airLight()), effect.colour.lit / 100) : field
   }
 
@@ -183,7 +182,10 @@ export class StackBuilder {
     if (!effect.on || effect.mix.amount === 0) return beneath
     const mask = whereNode(effect.where, this.context(effect, beneath))
     const mix = this.mixOf(effect, exaggerated)
-    if (definitionOf(effect.kind).clears?.(effect.controls)) return clearAirNode(beneath, this.field(effect), mask, mix)
+    if (definitionOf(effect.kind).clears?.(effect.controls)) {
+      const { colour, amount, linear } = mix
+      return clearAirNode(beneath, this.field(effect), mask, { colour, amount, linear })
+    }
     return mixNode(beneath, this.field(effect), mask, mix, this.paint(effect))
   }
 
@@ -199,7 +201,8 @@ export class StackBuilder {
   }
 
   private layerNode(effect: Effect, below: GraphNode | undefined, beneath: GraphNode, exaggerated?: Exaggerated): GraphNode | undefined {
-    if (!effect.on || effect.mix.amount === 0) return below
+    // There is no air inside a layer that stands by itself, so nothing can be taken out of it.
+    if (!effect.on || effect.mix.amount === 0 || definitionOf(effect.kind).clears?.(effect.controls)) return below
     const mask = whereNode(effect.where, this.context(effect, beneath))
     return layerMixNode(below, this.field(effect), mask, this.mixOf(effect, exaggerated), this.paint(effect))
   }

@@ -8,6 +8,7 @@ import {
   groundSchema,
   hardRange,
   hazeMarkSchema,
+  knowsDistance,
   noMarks,
   type DepthPicture,
   type PictureSource,
@@ -46,7 +47,6 @@ export function DepthSection({ pool, source }: DepthSectionProps) {
       .catch((error: unknown) => showProblem(error, 'Opening the depth picture'))
   }
   const { regions, horizon, haze } = source.marks ?? noMarks
-  const known = depth ?? horizon ?? haze ?? (regions.length > 0 || null)
   return (
     <Section
       title="Depth"
@@ -57,7 +57,7 @@ export function DepthSection({ pool, source }: DepthSectionProps) {
       }
     >
       <Hint>{depthInWords(source)}</Hint>
-      {known && <DistancePicture pool={pool} source={source} />}
+      {knowsDistance(source.marks ?? noMarks, depth) && <DistancePicture pool={pool} source={source} />}
       {depth && <DepthControls depth={depth} />}
       {!depth && <EstimateControls source={source} />}
       {!depth && !haze && horizon && <GroundControls source={source} />}

@@ -1,5 +1,5 @@
 import Box from '@mui/material/Box'
-import { gridAt, gridBounds, sceneGraph, type PictureSource } from '@welkinar/core'
+import { gridAt, gridBounds, PICTURED_FROM, PICTURED_TO, sceneGraph, type PictureSource } from '@welkinar/core'
 import { priorities, type RenderPool } from '@welkinar/core/pool'
 import { lazy, Suspense, useEffect, useMemo, useState } from 'react'
 import { NumberControl } from '../../common/NumberControl'
@@ -15,8 +15,6 @@ interface DistancePictureProps {
 
 const WIDTH = 286
 const SAMPLES = 240
-/** What white and black of the picture stand for, metres. */
-const [NEAREST, FARTHEST] = [1, 10000]
 
 /** The distances of the scene as a grey picture, and as a profile up one column of it. */
 export function DistancePicture({ pool, source }: DistancePictureProps) {
@@ -75,7 +73,7 @@ function useDistances(
       .then((pixels) => {
         if (abort.signal.aborted) return
         const column = Array.from({ length: rect.height }, (_, y) => pixels[4 * y] ?? 0).reverse()
-        setMetres(column.map((code) => FARTHEST * Math.pow(NEAREST / FARTHEST, code / 255)))
+        setMetres(column.map((code) => PICTURED_TO * Math.pow(PICTURED_FROM / PICTURED_TO, code / 255)))
       })
       .catch((error: unknown) => {
         if (!abort.signal.aborted) console.error(error)

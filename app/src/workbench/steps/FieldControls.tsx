@@ -20,15 +20,20 @@ export function FieldControls({ effect, step }: FieldControlsProps) {
   const { controls, dials, applies } = definitionOf(effect.kind)
   const paths = Object.keys(effect.controls[step]).map((key) => `${step}.${key}`)
   const hasSeed = 'seed' in effect.controls[step]
-  const shown = paths.filter((path) => {
-    const schema = schemaAt(controls, path)
-    return !dials.includes(path) && (controlOf(schema) ?? choiceOf(schema)) && (applies?.(path, effect.controls) ?? true)
-  })
+  const shown = paths.filter((path) => !dials.includes(path) && (applies?.(path, effect.controls) ?? true))
+  // What is chosen decides which numbers there are, so it comes first.
+  const choices = shown.filter((path) => choiceOf(schemaAt(controls, path)))
+  const numbers = shown.filter((path) => controlOf(schemaAt(controls, path)))
   return (
     <>
-      {shown.length === 0 && <Box sx={{ color: ink.secondary }}>The dials above steer all of this step.</Box>}
+      {choices.length + numbers.length === 0 && <Box sx={{ color: ink.secondary }}>The dials above steer all of this step.</Box>}
       <Box sx={twoColumns}>
-        {shown.map((path) => (
+        {choices.map((path) => (
+          <Box key={path} sx={{ gridColumn: '1 / -1' }}>
+            <SchemaControl effect={effect} path={path} />
+          </Box>
+        ))}
+        {numbers.map((path) => (
           <SchemaControl key={path} effect={effect} path={path} />
         ))}
       </Box>

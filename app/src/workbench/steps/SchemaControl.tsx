@@ -35,7 +35,7 @@ export function SchemaControl({ effect, path }: SchemaControlProps) {
       control={control}
       hard={hardRange(schema)}
       value={readPath(effect.controls, path)}
-      start={Number(start.toFixed(3))}
+      start={Number(start.toFixed(control.step < 0.01 ? 4 : 3))}
       onChange={(value, gesture) =>
         changeEffect(
           effect.id,

@@ -90,7 +90,7 @@ function EffectSteps({ pool, source, effect }: EffectStepsProps) {
           <LitControl effect={effect} />
           <AmountControl owner={effect} />
         </Box>
-        {words && <Box sx={{ mt: 2, color: ink.secondary }}>{words}</Box>}
+        {words && <Box sx={{ mt: 2, color: ink.secondary, '&::first-letter': { textTransform: 'uppercase' } }}>{words}</Box>}
       </Box>
       <StepSection {...shared} step="pattern" number={1} title="Pattern" summary={summary.pattern}>
         {definition.mirrors && <MirroredChoice source={source} effect={effect} />}

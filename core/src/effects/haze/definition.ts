@@ -17,7 +17,7 @@ import { startingLooks } from './startingLooks'
 
 const pattern = z.strictObject({
   does: choiceControl('Haze is', { add: 'Laid over the photo', clear: 'Taken out of it' }).default('add'),
-  by: choiceControl('By distance', { visibility: 'As air does', curve: 'As drawn below' }).default('visibility'),
+  by: choiceControl('By distance', { visibility: 'As air does', curve: 'As set below' }).default('visibility'),
   visibility: numberControl({
     label: 'Visibility',
     unit: 'm',
@@ -53,9 +53,9 @@ export const haze: EffectDefinition<'haze', HazeControls> = {
     return !curveKeys.some((key) => path === `pattern.${key}`) || pattern.by === 'curve'
   },
   clears: ({ pattern }) => pattern.does === 'clear',
-  inWords: ({ pattern }) => (pattern.by === 'visibility' ? capital(visibilityInWords(pattern.visibility)) : ''),
+  inWords: ({ pattern }) => (pattern.by === 'visibility' ? visibilityInWords(pattern.visibility) : ''),
   summary: ({ pattern, shape }) => ({
-    pattern: pattern.by === 'curve' ? 'drawn over the distance' : visibilityInWords(pattern.visibility),
+    pattern: pattern.by === 'curve' ? 'set for each distance' : visibilityInWords(pattern.visibility),
     shape: shape.unevenness > 0 ? `uneven by ${Math.round(shape.unevenness)} %` : 'even',
   }),
   pattern: ({ pattern }, scene) => air(pattern, scene),
@@ -75,10 +75,6 @@ export const haze: EffectDefinition<'haze', HazeControls> = {
 
 /** Encoded channels of far air against near air: molecules scatter blue the most (Rayleigh; the strength is common practice, no source). */
 const BLUE = [0.72, 0.9, 1.14] as const
-
-function capital(words: string): string {
-  return words.charAt(0).toUpperCase() + words.slice(1)
-}
 
 /** Aerial perspective: photo t + air (1 - t), t = e^(-extinction distance); the field is 1 - t. Koschmieder 1924 (from memory). */
 function air(pattern: HazeControls['pattern'], scene: EffectScene) {

@@ -120,7 +120,7 @@ export const rain: EffectDefinition<'rain', RainControls> = {
   applies: (path, { pattern }) => appliesToCamera(path, pattern.by, BY_EYE, 'pattern.rate'),
   inWords: ({ pattern }) =>
     pattern.by === 'camera'
-      ? `${capital(rainInWords(pattern.rate))} at ${shutterInWords(pattern.shutter)} with ${Math.round(pattern.focalLength)} mm`
+      ? `${rainInWords(pattern.rate)} at ${shutterInWords(pattern.shutter)} with ${Math.round(pattern.focalLength)} mm`
       : '',
   startingLooks,
   summary: ({ pattern, shape }) => ({
@@ -143,10 +143,6 @@ export const rain: EffectDefinition<'rain', RainControls> = {
     if (pattern.by === 'eye') return levelsNode(drops(controls, scene, shape), levels)
     return sumFieldsNode([levelsNode(cameraDrops(controls, scene, true), levels), rainVeil(controls, scene)])
   },
-}
-
-function capital(words: string): string {
-  return words.charAt(0).toUpperCase() + words.slice(1)
 }
 
 type Shaping = Pick<RainControls['shape'], 'length' | 'blur' | 'enlarge' | 'turn' | 'moveX' | 'moveY'>

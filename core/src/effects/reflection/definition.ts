@@ -22,7 +22,7 @@ const pattern = z.strictObject({
 
 const shape = z.strictObject({
   ripple: lengthControl({ label: 'Ripple', usual: [0, 60], hard: [0, 1000], step: 1, hint: 'How far waves shift what is seen in them.' }),
-  rippleLength: lengthControl({ label: 'Wave length', usual: [10, 200], hard: [2, 5000], step: 1 }),
+  rippleLength: lengthControl({ label: 'Waves', usual: [10, 200], hard: [2, 5000], step: 1 }),
   fade: percentControl('Fade', 'How quickly it weakens away from the waterline.'),
   blur: lengthControl({ label: 'Blur', usual: [0, 20], hard: [0, 300], step: 0.1 }),
   seed: seedControl(),

@@ -42,7 +42,7 @@ const pattern = z.strictObject({
   seed: seedControl(),
   ...cameraControls,
   snowfall: numberControl({
-    label: 'Snowfall',
+    label: 'Snow',
     unit: 'mm/h',
     usual: [0.1, 5],
     hard: [0, 50],

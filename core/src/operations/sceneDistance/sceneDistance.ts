@@ -95,8 +95,8 @@ export function distanceRangeNode(distance: GraphNode, params: RangeParameters):
 }
 
 /** Nearest and farthest of the picture of distances, metres: white and black. */
-const PICTURED_FROM = 1
-const PICTURED_TO = 10000
+export const PICTURED_FROM = 1
+export const PICTURED_TO = 10000
 
 /** Distances as a grey picture, each doubling one even step: white at 1 m, black at 10 km. */
 export const distanceAsTones: Operation = {

@@ -14,7 +14,7 @@ export interface Horizon {
 /** Twelve coefficients for each of red, green, blue: see `skyBasis`. */
 export type SkyModel = readonly [readonly number[], readonly number[], readonly number[]]
 
-const LARGEST_SIDE = 320
+const LARGEST_SIDE = 128
 const ROUNDS = 9
 const PARTS = 12
 
@@ -38,10 +38,11 @@ function skyPlace(
   return [(2 * x) / photo.width - 1, v]
 }
 
+/** Places above the horizon, one behind the other: the parts of `skyBasis` there, and the roots of linear red, green and blue. */
 interface Samples {
-  readonly basis: readonly (readonly number[])[]
-  /** Roots of linear red, green and blue. */
-  readonly values: readonly (readonly [number, number, number])[]
+  readonly count: number
+  readonly basis: Float64Array
+  readonly values: Float64Array
 }
 
 /**
@@ -51,67 +52,77 @@ interface Samples {
  */
 export function fitSky(kernels: Kernels, photo: PhotoData, horizon: Horizon): SkyModel {
   const samples = samplesAbove(kernels, photo, horizon)
-  let weights = startWeights(samples)
+  const weights = startWeights(samples)
   let model = fit(samples, weights)
   for (let round = 0, strictness = 0.14; round < ROUNDS; round++, strictness *= 0.7) {
-    const scale = Math.max(0.02, strictness)
-    weights = samples.values.map((value, i) => {
-      const off = value.map((channel, c) => channel - dot(samples.basis[i] ?? [], model[c] ?? []))
-      // What stands before a sky is nearly always darker than it.
-      const r = Math.max(...off.map((d) => (d < 0 ? -1.6 * d : d))) / scale
-      return 1 / (1 + r * r) ** 2
-    })
+    reweigh(samples, model.flat(), Math.max(0.02, strictness), weights)
     model = fit(samples, weights)
   }
   return model
 }
 
-function dot(a: readonly number[], b: readonly number[]): number {
-  let sum = 0
-  for (let i = 0; i < a.length; i++) sum += (a[i] ?? 0) * (b[i] ?? 0)
-  return sum
+/** Weights from how far each place lies off the surfaces, as a part of `scale`. */
+function reweigh({ count, basis, values }: Samples, model: readonly number[], scale: number, weights: Float64Array): void {
+  for (let i = 0; i < count; i++) {
+    let farthest = 0
+    for (let channel = 0; channel < 3; channel++) {
+      let off = values[3 * i + channel] ?? 0
+      for (let k = 0; k < PARTS; k++) off -= (basis[PARTS * i + k] ?? 0) * (model[PARTS * channel + k] ?? 0)
+      // What stands before a sky is nearly always darker than it.
+      farthest = Math.max(farthest, off < 0 ? -1.6 * off : off)
+    }
+    const r = farthest / scale
+    weights[i] = 1 / ((1 + r * r) * (1 + r * r))
+  }
 }
 
-function fit({ basis, values }: Samples, weights: readonly number[]): SkyModel {
-  const matrix = Array.from({ length: PARTS }, () => new Array<number>(PARTS).fill(0))
-  const sides = [0, 1, 2].map(() => new Array<number>(PARTS).fill(0))
-  basis.forEach((row, i) => {
-    const w = weights[i] ?? 0
+function fit({ count, basis, values }: Samples, weights: Float64Array): SkyModel {
+  const matrix = new Float64Array(PARTS * PARTS)
+  const sides = new Float64Array(3 * PARTS)
+  for (let i = 0; i < count; i++) {
+    const [row, own] = [PARTS * i, weights[i] ?? 0]
     for (let a = 0; a < PARTS; a++) {
-      const wa = w * (row[a] ?? 0)
-      const line = matrix[a] ?? []
-      for (let b = 0; b <= a; b++) line[b] = (line[b] ?? 0) + wa * (row[b] ?? 0)
-      sides.forEach((side, c) => (side[a] = (side[a] ?? 0) + wa * (values[i]?.[c] ?? 0)))
+      const weighted = own * (basis[row + a] ?? 0)
+      for (let b = 0; b <= a; b++) matrix[PARTS * a + b] = (matrix[PARTS * a + b] ?? 0) + weighted * (basis[row + b] ?? 0)
+      for (let channel = 0; channel < 3; channel++) {
+        sides[PARTS * channel + a] = (sides[PARTS * channel + a] ?? 0) + weighted * (values[3 * i + channel] ?? 0)
+      }
     }
-  })
-  // A little of the identity, so that a sky with few places in it is defined too.
-  for (let a = 0; a < PARTS; a++) {
-    for (let b = a + 1; b < PARTS; b++) matrix[a]![b] = matrix[b]![a] ?? 0
-    matrix[a]![a] = (matrix[a]![a] ?? 0) + 1e-3
   }
-  return sides.map((side) => solve(matrix, side)) as unknown as SkyModel
+  const rows = Array.from({ length: PARTS }, (_, a) =>
+    Array.from({ length: PARTS }, (__, b) => {
+      const value = matrix[PARTS * Math.max(a, b) + Math.min(a, b)] ?? 0
+      // A little of the identity, so that a sky with few places in it is defined too.
+      return a === b ? value + 1e-3 : value
+    }),
+  )
+  return [0, 1, 2].map((channel) => solve(rows, [...sides.subarray(PARTS * channel, PARTS * (channel + 1))])) as unknown as SkyModel
 }
 
 function samplesAbove(kernels: Kernels, photo: PhotoData, horizon: Horizon): Samples {
-  const level = coarsePlanes(kernels, photo, LARGEST_SIDE)
-  const basis: number[][] = []
-  const values: [number, number, number][] = []
-  for (let y = 0; y < level.height; y++) {
-    for (let x = 0; x < level.width; x++) {
-      const [u, v] = skyPlace(((x + 0.5) * photo.width) / level.width, ((y + 0.5) * photo.height) / level.height, horizon, photo)
+  const { width, height, planes } = coarsePlanes(kernels, photo, LARGEST_SIDE)
+  const basis = new Float64Array(PARTS * width * height)
+  const values = new Float64Array(3 * width * height)
+  let count = 0
+  for (let y = 0; y < height; y++) {
+    for (let x = 0; x < width; x++) {
+      const [u, v] = skyPlace(((x + 0.5) * photo.width) / width, ((y + 0.5) * photo.height) / height, horizon, photo)
       if (v <= 0) continue
-      const i = y * level.width + x
-      basis.push(skyBasis(u, v))
-      values.push(level.planes.map((plane) => Math.sqrt(Math.max(0, plane[i] ?? 0))) as [number, number, number])
+      basis.set(skyBasis(u, v), PARTS * count)
+      planes.forEach((plane, channel) => (values[3 * count + channel] = Math.sqrt(Math.max(0, plane[y * width + x] ?? 0))))
+      count++
     }
   }
-  return { basis, values }
+  return { count, basis, values }
 }
 
 /** At first the brighter half of what lies equally high counts, if it is not much darker than what lies higher: a sky hardly ever darkens downwards. */
-function startWeights({ basis, values }: Samples): number[] {
-  const heightOf = (i: number): number => Math.min(49, Math.floor((basis[i]?.[3] ?? 0) * 50))
-  const brightness = values.map((value) => value[0] + value[1] + value[2])
+function startWeights({ count, basis, values }: Samples): Float64Array {
+  const heightOf = (i: number): number => Math.min(49, Math.floor((basis[PARTS * i + 3] ?? 0) * 50))
+  const brightness = Float64Array.from(
+    { length: count },
+    (_, i) => (values[3 * i] ?? 0) + (values[3 * i + 1] ?? 0) + (values[3 * i + 2] ?? 0),
+  )
   const rows = Array.from({ length: 50 }, (): number[] => [])
   brightness.forEach((value, i) => rows[heightOf(i)]?.push(value))
   const middles = rows.map((row) => row.sort((a, b) => a - b)[Math.floor(row.length / 2)] ?? 0)

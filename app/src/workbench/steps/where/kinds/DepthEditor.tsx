@@ -1,16 +1,16 @@
 import Button from '@mui/material/Button'
-import type { DepthMask } from '@welkinar/core'
+import { knowsDistance, noMarks, type DepthMask } from '@welkinar/core'
 import { useScene } from '../../../../scene/sceneStore'
 import type { MaskEditorProps } from '../MaskEditor'
 import { MaskNumbers } from '../MaskNumbers'
 
-/** Distances between which the mask is open; without a depth picture, the way to one. */
+/** Distances between which the mask is open; while nothing is known of distances, the way to that. */
 export function DepthEditor({ source, owner, mask }: MaskEditorProps<DepthMask>) {
   return (
     <>
-      {!source.depth && (
+      {!knowsDistance(source.marks ?? noMarks, source.depth) && (
         <Button variant="outlined" onClick={() => useScene.getState().set({ sceneOpen: true })} sx={{ justifySelf: 'start' }}>
-          Give the scene a depth picture
+          Give the scene a depth
         </Button>
       )}
       <MaskNumbers source={source} owner={owner} mask={mask} names={['near', 'far', 'softness']} />
