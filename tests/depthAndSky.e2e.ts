@@ -50,7 +50,7 @@ describe('depth, sky and water', () => {
     await open('Shape')
     const pole = page.getByRole('button', { name: 'Pole of the sky. Arrow keys move it.' })
     const down = async () => {
-      const text = await page.getByRole('region', { name: 'Shape' }).getByRole('textbox', { name: 'Pole down' }).inputValue()
+      const text = await page.getByRole('region', { name: 'Shape' }).getByRole('textbox', { name: 'Pole y' }).inputValue()
       return Number(text.replace('−', '-').replace(/[^\d.-]/g, ''))
     }
     const before = await down()

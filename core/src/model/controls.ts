@@ -34,8 +34,7 @@ export function lengthControl(options: Omit<NumberOptions, 'unit' | 'measures'>)
 
 /** A place across (`x`) or down (`y`) the photo, px from its top left corner; it may lie outside the frame. `of` says what lies there. */
 export function placeControl(measures: 'x' | 'y', of = ''): z.ZodNumber {
-  const axis = measures === 'x' ? 'across' : 'down'
-  const label = of ? `${of} ${axis}` : measures.toUpperCase()
+  const label = of ? `${of} ${measures}` : measures.toUpperCase()
   return numberControl({ label, unit: 'px', measures, usual: [0, 6000], hard: [-100000, 100000], step: 1 })
 }
 
