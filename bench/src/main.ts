@@ -18,7 +18,7 @@ await rm(folder, { recursive: true })
 
 const text = `# Benchmarks
 
-Written by \`npm run bench\`. Medians of at least five runs, ours and the other in turn, on the same pixels and with the
+Written by \`npm run bench\`. Medians of up to five runs (one where a run takes many seconds), ours and the other in turn, on the same pixels and with the
 same number of threads; ${availableParallelism()} cores, ${cpus()[0]?.model ?? 'unknown processor'}, Node ${process.version}. Single times vary with
 the machine; the ratios are what counts.
 
