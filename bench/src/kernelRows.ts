@@ -15,6 +15,7 @@ import { renderTile } from '../../core/src/render/renderTile'
 import { maskRows } from './maskRows'
 import { alternate, ratioRow, type Row } from './measure'
 import { HEIGHT, WIDTH } from './photo24'
+import { effectRows } from './effectRows'
 import { weatherRows } from './weatherRows'
 
 const TILE = 512
@@ -64,7 +65,7 @@ export async function kernelRows(pixels: Uint8ClampedArray): Promise<Row[]> {
     rows.push(ratioRow(`Gaussian σ ${sigma} px, RGB, 24 MP, 1 thread`, times, 'sharp, float, minAmplitude 0.001', reach, remark))
   }
   rows.push(await screenRow(run, pixels))
-  rows.push(...(await maskRows(kernels, photo, pixels)), ...(await weatherRows(kernels, photo)))
+  rows.push(...(await maskRows(kernels, photo, pixels)), ...(await effectRows(kernels, photo)), ...(await weatherRows(kernels, photo)))
   return rows
 }
 

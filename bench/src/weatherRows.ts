@@ -1,4 +1,4 @@
-import { effectDefinitions, newEffect, noMarks, type Effect } from '@welkinar/core'
+import { newEffect, noMarks, type Effect } from '@welkinar/core'
 import { Resvg } from '@resvg/resvg-js'
 import { Evaluator } from '../../core/src/graph/evaluator'
 import type { GraphNode } from '../../core/src/graph/node'
@@ -14,12 +14,10 @@ import { alternate, ratioRow, type Row } from './measure'
 
 const TILE = 320
 const VIEW_WIDTH = 1280
-/** 150 ms on both threads of the application. */
-const EXACT_MS = 300
 const CACHE_BYTES = 3e8
 const RUNS = 3
 
-/** Turbulence against resvg, each kind of weather in the fitted view, and how its time grows. One thread. */
+/** Turbulence against resvg, and how the time of weather grows. One thread. */
 export async function weatherRows(kernels: Kernels, full: PhotoData): Promise<Row[]> {
   const [level] = full.levels
   if (!level) return []
@@ -46,25 +44,6 @@ export async function weatherRows(kernels: Kernels, full: PhotoData): Promise<Ro
   const rows = [await turbulenceRow(kernels)]
   const marks = { ...noMarks, horizon: { y: 0.45 * photo.height, turn: 0 } }
   const graphOf = (effect: Effect): GraphNode => sceneGraph({ photo, effects: [effect], marks })
-  for (const { kind, label, mirrors, startingLooks } of effectDefinitions) {
-    if (mirrors) continue
-    for (const { name } of startingLooks) {
-      const evaluator = evaluatorOf()
-      let changes = 0
-      const { ours } = await alternate(
-        () => draw(evaluator, graphOf(changed(newEffect(photo, { kind, look: name, id: 'one' }), changes++)), view),
-        () => 0,
-        RUNS,
-      )
-      evaluator.dropPhoto(photo.id)
-      rows.push({
-        work: `${label}: ${name}, 24 MP in a view of 1280 px, exact after a change, 1 of the 2 threads`,
-        ours,
-        reach: `${EXACT_MS} ms`,
-        within: ours <= EXACT_MS,
-      })
-    }
-  }
   for (const [kind, look, key] of [
     ['rain', 'Downpour', 'density'],
     ['snow', 'Quiet snowfall', 'density'],
@@ -98,14 +77,6 @@ export async function weatherRows(kernels: Kernels, full: PhotoData): Promise<Ro
     rows.push(ratioRow(`${kind}, ${look}: 24 MP`, larger, '6 MP', 4.4))
   }
   return rows
-}
-
-/** An effect whose pattern was changed: what lies beneath is known by then, as in the application. */
-function changed(effect: Effect, times: number): Effect {
-  const pattern = effect.controls.pattern as Record<string, number>
-  const key = 'seed' in pattern ? 'seed' : 'visibility'
-  pattern[key] = (pattern[key] ?? 0) + times
-  return effect
 }
 
 /** Four octaves over six megapixels, all four channels, as resvg makes them. */

@@ -81,18 +81,24 @@ function octavesOf(x: v128, y: v128, unit: f32, octaves: i32, seed: i32): v128 {
 /**
  * Fractal noise as a mask. Photo px (x, y) is taken to noise units by the matrix a b c / d e f; each octave is twice as fine and half as
  * strong, and fades out where it would be finer than the grid. The mask rises smoothly from `low` to `high`, noise lying around 0.5.
+ * @param within a plane, or 0: where it is 0 the noise is not needed, and left at 0
  * @param unit noise units a grid pixel spans
  * @param phase 0-1: the noise drifts (driftX, driftY) noise units in a loop, and goes over into itself while it does
  */
 export function cloudMask(
-  out: usize, x0: i32, y0: i32, width: i32, height: i32, pitchX: f32, pitchY: f32,
+  out: usize, within: usize, x0: i32, y0: i32, width: i32, height: i32, pitchX: f32, pitchY: f32,
   a: f32, b: f32, c: f32, d: f32, e: f32, f: f32, unit: f32, octaves: i32, seed: i32, low: f32, high: f32, phase: f32, driftX: f32, driftY: f32,
 ): void {
   const span: f32 = 1 / max<f32>(high - low, 1e-4)
   for (let y = 0; y < height; y++) {
     const py = (<f32>(y0 + y) + 0.5) * pitchY
-    const row = out + ((<usize>(y * width)) << 2)
+    const offset = (<usize>(y * width)) << 2
+    const row = out + offset
     for (let x = 0; x < width; x += 4) {
+      if (within != 0 && !v128.any_true(f32x4.gt(v128.load(within + offset + ((<usize>x) << 2)), splat(0)))) {
+        v128.store(row + ((<usize>x) << 2), splat(0))
+        continue
+      }
       const columns = f32x4.convert_i32x4_s(i32x4.add(i32x4.splat(x0 + x), i32x4(0, 1, 2, 3)))
       const px = f32x4.mul(f32x4.add(columns, splat(0.5)), splat(pitchX))
       const u = f32x4.add(f32x4.mul(px, splat(a)), splat(b * py + c))

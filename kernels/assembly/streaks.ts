@@ -12,19 +12,20 @@ const TABLE: i32 = 512
 const TABLE_BYTES: usize = (TABLE + 4) * 4
 
 // Profiles over the distance from the middle of a streak, in steps of reach / (TABLE - 1): along for each length class,
-// then across, then the same of their squares. The last SLOTS sets stay, since every tile asks for the same ones.
+// then across; beside each value that of its square. The last SLOTS sets stay, since every tile asks for the same ones.
 const SLOTS = 32
 const KEY_NUMBERS = 7
-const SET_BYTES: usize = TABLE_BYTES * (2 * LENGTH_CLASSES + 2)
+const PAIR_BYTES: usize = TABLE_BYTES * 2
+const SET_BYTES: usize = PAIR_BYTES * (LENGTH_CLASSES + 1)
 const slotKeys = memory.data(SLOTS * KEY_NUMBERS * 8)
 const slotSets = memory.data(SLOTS * 8)
 let nextSlot = 0
 const integral = memory.data((TABLE + 4) * 8)
+const profile = memory.data((TABLE + 4) * 4)
+const profileSquares = memory.data((TABLE + 4) * 4)
 
 let alongTables: usize = 0
-let alongSquareTables: usize = 0
 let acrossTable: usize = 0
-let acrossSquareTable: usize = 0
 
 const SQRT2: f64 = 1.4142135623730951
 const REACH_IN_SIGMAS = 3.6
@@ -61,25 +62,29 @@ function boxMean(table: usize, width: f64): void {
   }
 }
 
-/** What a pixel of the reduced grid takes of a profile and of its square: the projections of the pixel's sides, one after the other. */
-function overPixel(table: usize, squares: usize, sideA: f64, sideB: f64, steps: f64, withSquares: bool): void {
-  if (withSquares) {
-    for (let at: usize = 0; at < TABLE_BYTES; at += 4) store<f32>(squares + at, load<f32>(table + at) * load<f32>(table + at))
-    boxMean(squares, sideA * steps)
-    boxMean(squares, sideB * steps)
+/** Takes the profile as a pixel of the reduced grid does, and its square, into a table of pairs: the projections of the pixel's sides, one after the other. */
+function storeProfile(table: usize, sideA: f64, sideB: f64, steps: f64): void {
+  // The last entries are zero, so that a footprint ends without a step.
+  memory.fill(profile + ((TABLE - 1) << 2), 0, 20)
+  for (let at: usize = 0; at < TABLE_BYTES; at += 4) store<f32>(profileSquares + at, load<f32>(profile + at) * load<f32>(profile + at))
+  boxMean(profileSquares, sideA * steps)
+  boxMean(profileSquares, sideB * steps)
+  boxMean(profile, sideA * steps)
+  boxMean(profile, sideB * steps)
+  for (let at: usize = 0; at < TABLE_BYTES; at += 4) {
+    store<f32>(table + 2 * at, load<f32>(profile + at))
+    store<f32>(table + 2 * at, load<f32>(profileSquares + at), 4)
   }
-  boxMean(table, sideA * steps)
-  boxMean(table, sideB * steps)
 }
 
+/** A profile and its square at a place, in the first two lanes. */
 // @ts-ignore: decorator
 @inline
-function look(table: usize, t: f32): f32 {
+function look(table: usize, t: f32): v128 {
   const i = <i32>t
-  const f = t - <f32>i
-  const a = load<f32>(table + ((<usize>i) << 2))
-  const b = load<f32>(table + ((<usize>(i + 1)) << 2))
-  return a + f * (b - a)
+  const a = v128.load(table + ((<usize>i) << 3))
+  const b = i32x4.shuffle(a, a, 2, 3, 2, 3)
+  return f32x4.add(a, f32x4.mul(f32x4.splat(t - <f32>i), f32x4.sub(b, a)))
 }
 
 /** Smooth noise -1..1 over the plane: slow gusts that bend the fall of neighbouring drops alike. */
@@ -132,13 +137,11 @@ function findSlot(sigma: f64, blur: f64, length: f64, lengthVariation: f64, tape
   const place = slotSets + ((<usize>slot) << 3)
   if (load<usize>(place) == 0) store<usize>(place, heap.alloc(SET_BYTES))
   alongTables = load<usize>(place)
-  acrossTable = alongTables + LENGTH_CLASSES * TABLE_BYTES
-  alongSquareTables = acrossTable + TABLE_BYTES
-  acrossSquareTable = alongSquareTables + LENGTH_CLASSES * TABLE_BYTES
+  acrossTable = alongTables + LENGTH_CLASSES * PAIR_BYTES
   return known
 }
 
-function prepareTables(sigma: f64, blur: f64, length: f64, lengthVariation: f64, taper: f64, angle: f64, pitch: f64, squares: bool): void {
+function prepareTables(sigma: f64, blur: f64, length: f64, lengthVariation: f64, taper: f64, angle: f64, pitch: f64): void {
   const known = findSlot(sigma, blur, length, lengthVariation, taper, angle, pitch)
   // At full size a pixel is a sample of the profile widened by its own variance, 1/12 px². A pixel of the reduced grid
   // is the mean of pitch² of those, which together are as wide as a box of variance (pitch² - 1) / 12.
@@ -155,20 +158,17 @@ function prepareTables(sigma: f64, blur: f64, length: f64, lengthVariation: f64,
   acrossScale = <f32>(<f64>(TABLE - 1) / reachAcross)
   alongScale = <f32>(<f64>(TABLE - 1) / reachAlong)
   if (known) return
-  // The last entries stay zero, so that a footprint ends without a step.
-  memory.fill(alongTables, 0, SET_BYTES)
   for (let i = 0; i < TABLE - 1; i++) {
     const v = <f64>i / <f64>acrossScale
-    store<f32>(acrossTable + ((<usize>i) << 2), <f32>((sharp / across) * NativeMath.exp((-0.5 * v * v) / (across * across))))
+    store<f32>(profile + ((<usize>i) << 2), <f32>((sharp / across) * NativeMath.exp((-0.5 * v * v) / (across * across))))
   }
-  overPixel(acrossTable, acrossSquareTable, sideAcross, sideAlong, <f64>acrossScale, squares)
+  storeProfile(acrossTable, sideAcross, sideAlong, <f64>acrossScale)
   for (let k = 0; k < LENGTH_CLASSES; k++) {
     const own = Math.max(1e-3, length * (1.0 + lengthVariation * ((2.0 * (<f64>k + 0.5)) / <f64>LENGTH_CLASSES - 1.0)))
     const sharpEnd = Math.max(sharp, taper * own)
     const end = Math.sqrt(sharpEnd * sharpEnd + blur * blur)
-    const table = alongTables + (<usize>k) * TABLE_BYTES
-    for (let i = 0; i < TABLE - 1; i++) store<f32>(table + ((<usize>i) << 2), <f32>smeared(<f64>i / <f64>alongScale, own, end, sharpEnd))
-    overPixel(table, alongSquareTables + (<usize>k) * TABLE_BYTES, sideAlong, sideAcross, <f64>alongScale, squares)
+    for (let i = 0; i < TABLE - 1; i++) store<f32>(profile + ((<usize>i) << 2), <f32>smeared(<f64>i / <f64>alongScale, own, end, sharpEnd))
+    storeProfile(alongTables + (<usize>k) * PAIR_BYTES, sideAlong, sideAcross, <f64>alongScale)
   }
 }
 
@@ -191,8 +191,7 @@ export function drawStreaks(
   turn: f64, centreX: f64, centreY: f64, loopRows: i32, loopShift: i32, phase: f64, distance: usize, near: f64, far: f64,
 ): void {
   const pitch = Math.sqrt(pitchX * pitchY)
-  const squares = spread != 0
-  prepareTables(sigma, blur, length, lengthVariation, taper, angle + turn, pitch, squares)
+  prepareTables(sigma, blur, length, lengthVariation, taper, angle + turn, pitch)
   const reach = Math.sqrt(reachAlong * reachAlong + reachAcross * reachAcross)
   const cosAngle = NativeMath.cos(angle + turn)
   const sinAngle = NativeMath.sin(angle + turn)
@@ -260,8 +259,7 @@ function drawOne(
   const column0 = max(0, <i32>Math.floor((x - extentX) / pitchX) - gridX)
   const column1 = min(width - 1, <i32>Math.ceil((x + extentX) / pitchX) - gridX)
   if (row0 > row1 || column0 > column1) return
-  const along = alongTables + (<usize>lengthClass) * TABLE_BYTES
-  const alongSquare = alongSquareTables + (<usize>lengthClass) * TABLE_BYTES
+  const along = alongTables + (<usize>lengthClass) * PAIR_BYTES
   const cx = <f32>dirX
   const cy = <f32>dirY
   const limit = <f32>(TABLE - 1)
@@ -286,10 +284,11 @@ function drawOne(
       const v = abs<f32>(down * cx - dx * cy) * acrossScale
       const at = line + ((<usize>column) << 2)
       if (u < limit && v < limit && (distance == 0 || load<f32>(distance + at) > away)) {
-        const m = peak * look(acrossTable, v) * look(along, u)
+        const both = f32x4.mul(look(acrossTable, v), look(along, u))
+        const m = peak * f32x4.extract_lane(both, 0)
         store<f32>(mean + at, load<f32>(mean + at) + m)
         if (spread != 0) {
-          const q = peak * peak * look(acrossSquareTable, v) * look(alongSquare, u)
+          const q = peak * peak * f32x4.extract_lane(both, 1)
           store<f32>(spread + at, load<f32>(spread + at) + max<f32>(0, q - m * m))
         }
       }

@@ -38,7 +38,7 @@ import { distanceAsTones, distanceFromCodes, distanceRange, groundDistance, layR
 import { sceneBrightness, sceneLight, tintInLight } from './sceneLight/sceneLight'
 import { similarMask } from './similarMask/similarMask'
 import { skyMask } from './skyMask/skyMask'
-import { starColours, stars } from './stars/stars'
+import { starColours, starLight, stars } from './stars/stars'
 import { streaks } from './streaks/streaks'
 import { sumFields } from './sumFields/sumFields'
 import { turbulence } from './turbulence/turbulence'
@@ -49,6 +49,7 @@ const operations = [
   constantTones,
   streaks,
   discs,
+  starLight,
   stars,
   starColours,
   turbulence,

@@ -6,9 +6,10 @@ import type { Rect } from './rect'
  * - `field`: intensity 0-1, and at a reduced scale perhaps the variance inside each pixel
  * - `mask`: 0 shut - 1 open
  * - `layer`: red, green, blue, alpha; colours not multiplied by alpha
+ * - `parts`: planes that only the operations beside the one that made them know how to read
  */
 export interface Value {
-  readonly kind: 'tones' | 'field' | 'mask' | 'layer'
+  readonly kind: 'tones' | 'field' | 'mask' | 'layer' | 'parts'
   readonly rect: Rect
   readonly planes: readonly number[]
 }

@@ -117,7 +117,8 @@ export const stars: EffectDefinition<'stars', StarControls> = {
   paint: (controls, scene, tint) => {
     const between = CLOUD_COLOUR.map((channel, index) => channel * (tint[index] ?? 1)) as unknown as Rgb
     const params = starParameters(controls, scene, controls.shape)
-    return starColoursNode({ ...params, saturation: controls.pattern.colour / 100, between }, galaxy(controls, scene))
+    const glow = controls.pattern.band > 0 ? galaxy(controls, scene) : undefined
+    return starColoursNode(params, { saturation: controls.pattern.colour / 100, between }, glow)
   },
 }
 
@@ -152,29 +153,25 @@ function starParameters({ pattern }: StarControls, scene: EffectScene, shape: St
 /** The glow of stars that are too faint to be seen singly: a soft band, mottled, with dark clouds before it. */
 function galaxy({ pattern }: StarControls, scene: EffectScene): GraphNode {
   const { bandX, bandY, bandTurn, bandWidth, seed } = pattern
-  const along = (width: number, softness: number): GraphNode =>
-    bandMaskNode({ x: bandX, y: bandY, turn: bandTurn, width: width * bandWidth, softness: softness * bandWidth })
-  const clouds = (scale: number, stretch: number, own: number, low: number, high: number): GraphNode =>
-    cloudMaskNode({
-      scale: scale * bandWidth,
-      stretch,
-      turn: bandTurn,
-      offsetX: 0,
-      offsetY: 0,
-      octaves: 7,
-      seed: seed * 8 + own,
-      low,
-      high,
-    })
+  const low = scene.marks.horizon && aboveHorizon(scene)
+  // A band `width` wide and soft, with clouds of their own in it.
+  const mottled = (
+    width: number,
+    softness: number,
+    cloud: { scale: number; stretch: number; own: number; low: number; high: number },
+  ): GraphNode => {
+    const band = bandMaskNode({ x: bandX, y: bandY, turn: bandTurn, width: width * bandWidth, softness: softness * bandWidth })
+    const within = low ? joinFieldsNode([band, low], 'product') : band
+    const { own, scale, ...rest } = cloud
+    const noise = { turn: bandTurn, offsetX: 0, offsetY: 0, octaves: 7, ...rest, scale: scale * bandWidth, seed: seed * 8 + own }
+    return joinFieldsNode([within, cloudMaskNode(noise, within)], 'product')
+  }
   const strength = pattern.band / 100
-  const wide = scaleFieldNode(joinFieldsNode([along(0, 1.5), clouds(0.8, 1.7, 1, -0.1, 0.95)], 'product'), 0.34 * strength)
-  const core = scaleFieldNode(joinFieldsNode([along(0.05, 0.7), clouds(0.4, 1.5, 2, 0.15, 0.85)], 'product'), 0.3 * strength)
+  const wide = scaleFieldNode(mottled(0, 1.5, { scale: 0.8, stretch: 1.7, own: 1, low: -0.1, high: 0.95 }), 0.34 * strength)
+  const core = scaleFieldNode(mottled(0.05, 0.7, { scale: 0.4, stretch: 1.5, own: 2, low: 0.15, high: 0.85 }), 0.3 * strength)
   // Dark lanes lie along the middle.
-  const lanes = joinFieldsNode([along(0, 0.6), clouds(0.55, 1.9, 3, 0.42, 0.74)], 'product')
-  const light = joinFieldsNode([wide, core], 'screen')
-  const height = scene.marks.horizon
-  const clear = joinFieldsNode([light, opposite(lanes, 0.75)], 'product')
-  return height ? joinFieldsNode([clear, aboveHorizon(scene)], 'product') : clear
+  const lanes = mottled(0, 0.6, { scale: 0.55, stretch: 1.9, own: 3, low: 0.42, high: 0.74 })
+  return joinFieldsNode([joinFieldsNode([wide, core], 'screen'), opposite(lanes, 0.75)], 'product')
 }
 
 /** 1 less a part of a field: 1 - k f = (1 - k) + k (1 - f). */

@@ -1,6 +1,7 @@
 import { graphNode, type GraphNode } from '../../graph/node'
 import type { Operation } from '../../graph/operation'
 import { pitchOf } from '../../planes/grid'
+import { plane } from '../plane'
 import { writeMask } from '../shapeMasks/fall'
 
 export type CloudParameters = {
@@ -22,10 +23,10 @@ export type CloudParameters = {
   readonly drift?: number
 }
 
-/** Fractal gradient noise (Perlin 1985, 2002) of the photo's own coordinates; octaves finer than the grid fade out. */
+/** Fractal gradient noise (Perlin 1985, 2002) of the photo's own coordinates; octaves finer than the grid fade out. Input, if any: where it is needed. */
 export const cloudMask: Operation<CloudParameters> = {
   name: 'cloudMask',
-  run(context, params, _inputs, rect) {
+  run(context, params, [within], rect) {
     const { kernels, grid } = context
     const radians = (params.turn * Math.PI) / 180
     const [cos, sin] = [kernels.cosine(radians), kernels.sine(radians)]
@@ -38,12 +39,14 @@ export const cloudMask: Operation<CloudParameters> = {
     const [a = 0, b = 0, , d = 0, e = 0] = matrix
     const unit = Math.max(along, across) * pitchOf(grid)
     const { octaves, seed, low, high, phase = 0, drift = 0 } = params
-    return writeMask(context, rect, (...at) =>
-      kernels.cloudMask(...at, a, b, shift(0), d, e, shift(3), unit, octaves, seed | 0, low, high, phase, drift, 0),
+    const needed = within ? plane(within, 0) : 0
+    return writeMask(context, rect, (out, ...at) =>
+      kernels.cloudMask(out, needed, ...at, a, b, shift(0), d, e, shift(3), unit, octaves, seed | 0, low, high, phase, drift, 0),
     )
   },
 }
 
-export function cloudMaskNode(params: CloudParameters): GraphNode {
-  return graphNode('cloudMask', params)
+/** @param within a field or mask: where it is 0 the noise is not needed, and not computed */
+export function cloudMaskNode(params: CloudParameters, within?: GraphNode): GraphNode {
+  return graphNode('cloudMask', params, within ? [within] : [])
 }

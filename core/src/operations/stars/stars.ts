@@ -1,8 +1,7 @@
 import { starTemperature } from '../../astronomy/stars'
 import { chromaticityOf, linearRgbOf } from '../../colour/temperature'
 import { graphNode, type GraphNode } from '../../graph/node'
-import type { Operation, RunContext } from '../../graph/operation'
-import type { Rect } from '../../planes/rect'
+import type { Operation } from '../../graph/operation'
 import { inputAt, plane } from '../plane'
 
 /** Stars of a sky. Lengths in photo px, angles in degrees counter-clockwise, parts 0-1. */
@@ -42,77 +41,81 @@ const starColourTable: Float32Array = Float32Array.from(
   ),
 )
 
-/** Addresses that stars are drawn on; 0 for what is not wanted. */
-interface Canvas {
-  readonly mean: number
-  readonly squares: number
-  readonly colours: readonly [number, number, number]
-}
-
-function draw({ kernels, grid, scratch }: RunContext, params: StarParameters, rect: Rect, { mean, squares, colours }: Canvas): void {
-  const { band, air, trail } = params
-  const table = scratch(starColourTable.byteLength)
-  new Float32Array(kernels.memory.buffer, table, starColourTable.length).set(starColourTable)
-  kernels.starCanvas(mean, squares, ...colours, rect.width, rect.height, rect.x, rect.y, grid.pitchX, grid.pitchY)
-  kernels.starHorizon(air.x, air.y, -kernels.sine(air.turn * RADIANS), -kernels.cosine(air.turn * RADIANS))
-  kernels.drawStars(
-    ...([params.seed | 0, params.spacing, params.faintest, Number(Math.log(params.growth).toPrecision(7)), params.white] as const),
-    ...([params.sigma, params.halo, params.spikes, band.x, band.y] as const),
-    ...([kernels.sine(band.turn * RADIANS), kernels.cosine(band.turn * RADIANS), band.width, band.density] as const),
-    ...([air.extinction, air.focal, trail.turn * RADIANS, trail.x, trail.y, params.phase, params.twinkle, table] as const),
-  )
-}
-
-function emptyPlane({ kernels, plane: newPlane }: RunContext, count: number): number {
-  const out = newPlane(count)
-  kernels.fill(out, count, 0)
-  return out
-}
-
-/** Stars as a field, encoded brightness 0-1, and at a reduced scale the variance inside each pixel. */
-export const stars: Operation<StarParameters> = {
-  name: 'stars',
-  run(context, params, _inputs, rect) {
+/** All that is known of the stars, drawn once: brightness, its square, and brightness times linear red, green and blue. */
+export const starLight: Operation<StarParameters> = {
+  name: 'starLight',
+  run({ kernels, grid, scratch, plane: newPlane }, params, _inputs, rect) {
     const count = rect.width * rect.height
-    const reduced = context.grid.pitchX > 1 || context.grid.pitchY > 1
-    const mean = emptyPlane(context, count)
-    const squares = reduced ? emptyPlane(context, count) : 0
-    draw(context, params, rect, { mean, squares, colours: [0, 0, 0] })
-    if (reduced) context.kernels.spreadFromSquares(mean, squares, count)
-    return { kind: 'field', rect, planes: reduced ? [mean, squares] : [mean] }
+    const { band, air, trail } = params
+    const table = scratch(starColourTable.byteLength)
+    new Float32Array(kernels.memory.buffer, table, starColourTable.length).set(starColourTable)
+    const planes = [0, 1, 2, 3, 4].map(() => {
+      const empty = newPlane(count)
+      kernels.fill(empty, count, 0)
+      return empty
+    }) as [number, number, number, number, number]
+    kernels.starCanvas(...planes, rect.width, rect.height, rect.x, rect.y, grid.pitchX, grid.pitchY)
+    kernels.starHorizon(air.x, air.y, -kernels.sine(air.turn * RADIANS), -kernels.cosine(air.turn * RADIANS))
+    kernels.drawStars(
+      ...([params.seed | 0, params.spacing, params.faintest, Number(Math.log(params.growth).toPrecision(7)), params.white] as const),
+      ...([params.sigma, params.halo, params.spikes, band.x, band.y] as const),
+      ...([kernels.sine(band.turn * RADIANS), kernels.cosine(band.turn * RADIANS), band.width, band.density] as const),
+      ...([air.extinction, air.focal, trail.turn * RADIANS, trail.x, trail.y, params.phase, params.twinkle, table] as const),
+    )
+    return { kind: 'parts', rect, planes }
+  },
+}
+
+function starLightNode(params: StarParameters): GraphNode {
+  return graphNode('starLight', params)
+}
+
+/** Stars as a field, encoded brightness 0-1, and at a reduced scale the variance inside each pixel. Input: their light. */
+export const stars: Operation = {
+  name: 'stars',
+  run({ kernels, grid, plane: newPlane }, _params, inputs, rect) {
+    const count = rect.width * rect.height
+    const light = inputAt(inputs, 0)
+    const mean = newPlane(count)
+    kernels.scalePlane(plane(light, 0), count, 1, mean)
+    if (grid.pitchX <= 1 && grid.pitchY <= 1) return { kind: 'field', rect, planes: [mean] }
+    const spread = newPlane(count)
+    kernels.scalePlane(plane(light, 1), count, 1, spread)
+    kernels.spreadFromSquares(mean, spread, count)
+    return { kind: 'field', rect, planes: [mean, spread] }
   },
 }
 
 export function starsNode(params: StarParameters): GraphNode {
-  return graphNode('stars', params)
+  return graphNode('stars', {}, [starLightNode(params)])
 }
 
-type StarColourParameters = StarParameters & {
+interface StarPaint {
   /** How much of their own colour they show. */
   readonly saturation: number
   /** Linear colour of what is between the stars. */
   readonly between: readonly [number, number, number]
 }
 
-/** Colours of those stars as tones, each pixel that of the stars in it and of the glow between them. Input: the glow, a field. */
-export const starColours: Operation<StarColourParameters> = {
+/** Colours of those stars as tones, each pixel that of the stars in it and of the glow between them. Inputs: their light; the glow, a field, if there is any. */
+export const starColours: Operation<{ readonly saturation: number; readonly between: readonly number[] }> = {
   name: 'starColours',
-  run(context, params, inputs, rect) {
+  run({ kernels, plane: newPlane, scratch }, { saturation, between }, inputs, rect) {
     const count = rect.width * rect.height
-    const { kernels, scratch } = context
-    const mean = scratch(count * 4)
-    kernels.fill(mean, count, 0)
-    const planes = [0, 1, 2].map(() => emptyPlane(context, count)) as [number, number, number]
-    draw(context, params, rect, { mean, squares: 0, colours: planes })
-    planes.forEach((channel, index) => {
-      const glow = plane(inputAt(inputs, 0), 0)
-      kernels.ownColour(channel, mean, glow, params.between[index] ?? 1, params.saturation, count, channel)
+    const light = inputAt(inputs, 0)
+    const nothing = inputs[1] ? 0 : scratch(count * 4)
+    if (nothing) kernels.fill(nothing, count, 0)
+    const glow = inputs[1] ? plane(inputs[1], 0) : nothing
+    const planes = [0, 1, 2].map((index) => {
+      const channel = newPlane(count)
+      kernels.ownColour(plane(light, 2 + index), plane(light, 0), glow, between[index] ?? 1, saturation, count, channel)
       kernels.encodePlane(channel, channel, count)
+      return channel
     })
     return { kind: 'tones', rect, planes }
   },
 }
 
-export function starColoursNode(params: StarColourParameters, glow: GraphNode): GraphNode {
-  return graphNode('starColours', params, [glow])
+export function starColoursNode(params: StarParameters, { saturation, between }: StarPaint, glow?: GraphNode): GraphNode {
+  return graphNode('starColours', { saturation, between }, glow ? [starLightNode(params), glow] : [starLightNode(params)])
 }
