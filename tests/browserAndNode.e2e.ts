@@ -1,0 +1,44 @@
+import { readFile } from 'node:fs/promises'
+import { createRequire } from 'node:module'
+import { fileURLToPath } from 'node:url'
+import { build } from 'esbuild'
+import type { Browser } from 'playwright-core'
+import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import { RenderWorker } from '../core/src/pool/renderWorker'
+import { demoNames, launch, settled, shelfReady, visit } from './support/browser'
+import { everyKind } from './support/everyKind'
+
+/** The page's half of the comparison as one script. */
+async function bundled(): Promise<string> {
+  const entry = fileURLToPath(new URL('./support/everyKindInPage.ts', import.meta.url))
+  const { outputFiles } = await build({ entryPoints: [entry], bundle: true, write: false, format: 'iife', external: ['fs', 'path'] })
+  return outputFiles[0]!.text
+}
+
+// The rendering contract: the same scene gives the same bytes in Chromium and in Node. Both plan and draw; only the script of the thread differs.
+describe('Chromium and Node', () => {
+  let browser: Browser
+  beforeAll(async () => {
+    browser = await launch()
+  })
+  afterAll(() => browser.close())
+
+  it('draw the same bytes for every starting look of every kind', async () => {
+    const { page } = await visit(browser)
+    await shelfReady(page)
+    // A scene starts the threads.
+    const started = page.waitForEvent('worker')
+    await page.getByRole('link', { name: `Open ${demoNames[0]}` }).click()
+    const thread = await started
+    await settled(page)
+    await page.evaluate(await bundled())
+    const inPage = await page.evaluate((script) => globalThis.everyKindOf(script), thread.url())
+    const path = createRequire(import.meta.url).resolve('@welkinar/kernels/kernels.wasm')
+    const noCodecs = (): Promise<never> => Promise.reject(new Error('No file is opened here.'))
+    const here = await everyKind(await RenderWorker.create(await WebAssembly.compile(await readFile(path)), 2e8, noCodecs))
+    expect(Object.keys(here).length).toBeGreaterThan(100)
+    expect(inPage).toEqual(here)
+    // Pictures that were all alike would be equal too.
+    expect(new Set(Object.values(here)).size).toBeGreaterThan(0.8 * Object.keys(here).length)
+  }, 240_000)
+})

@@ -1,0 +1,62 @@
+import { effectDefinitions, gridAt, gridBounds, newEffect, noMarks, sceneGraph, type Scene } from '@welkinar/core'
+import type { RenderWorker } from '@welkinar/core/pool'
+
+// What runs in the page as well as here: every starting look of every kind, planned and drawn on the spot.
+
+/** The part of a thread that is needed; calls may cross a worker boundary. */
+interface Thread {
+  addPhoto(photo: Parameters<RenderWorker['addPhoto']>[0]): unknown
+  renderTile(...request: Parameters<RenderWorker['renderTile']>): unknown
+}
+
+const SIZE = { width: 420, height: 280 }
+const scales = [1, 0.37]
+const phases = [0, 0.4]
+
+/** A made-up photo: dark ground, a pale sky, a bright spot, some noise. */
+function pixels(): Uint8Array {
+  const data = new Uint8Array(SIZE.width * SIZE.height * 4)
+  let state = 11
+  for (let i = 0; i < data.length; i += 4) {
+    const [x, y] = [(i / 4) % SIZE.width, Math.floor(i / 4 / SIZE.width)]
+    state = (Math.imul(state, 1664525) + 1013904223) | 0
+    const spot = (x - 300) ** 2 + (y - 90) ** 2 < 300 ? 90 : 0
+    const tone = (y < 130 ? 150 - y / 2 : 30 + x / 9) + spot + (state >>> 28)
+    data.set([Math.min(255, tone * 0.9), Math.min(255, tone), Math.min(255, tone * 1.1), 255], i)
+  }
+  return data
+}
+
+const marks: Scene['marks'] = {
+  ...noMarks,
+  horizon: { y: 130, turn: 1.5 },
+  waterline: { y: 190, turn: 0 },
+  lights: [{ id: 'lamp', name: 'Lamp', x: 300, y: 90, radius: 17, colour: '#ffc58a', strength: 80 }],
+}
+
+/** A number for each picture that stands for all its bytes (FNV-1a), by what it shows. */
+export async function everyKind(thread: Thread): Promise<Record<string, number>> {
+  const data = pixels()
+  await thread.addPhoto({ id: 'made-up', ...SIZE, levels: [{ ...SIZE, format: 'rgba8', pixels: data.buffer as ArrayBuffer }] })
+  const found: Record<string, number> = {}
+  for (const { kind, startingLooks, mirrors } of effectDefinitions) {
+    for (const { name } of startingLooks) {
+      const effect = newEffect(SIZE, { kind, look: name, id: 'one' })
+      effect.colour.lit = 60
+      const rain = newEffect(SIZE, { kind: 'rain', id: 'two' })
+      if (mirrors) (effect.controls.pattern as { of?: string }).of = 'two'
+      for (const scale of scales) {
+        for (const phase of phases) {
+          const grid = gridAt(SIZE, scale)
+          const node = sceneGraph({ photo: { id: 'made-up', ...SIZE }, marks, phase, effects: mirrors ? [rain, effect] : [effect] })
+          const bytes = (await thread.renderTile(node.key, node, grid, gridBounds(grid))) as Uint8ClampedArray
+          found[`${kind}, ${name}, at ${scale}, phase ${phase}`] = bytes.reduce(
+            (hash, byte) => Math.imul(hash ^ byte, 0x01000193),
+            0x811c9dc5,
+          )
+        }
+      }
+    }
+  }
+  return found
+}

@@ -1,0 +1,20 @@
+import './withoutEval'
+import type { RenderWorker } from '@welkinar/core/pool'
+import { wrap, type Remote } from 'comlink'
+import { everyKind } from './everyKind'
+
+declare global {
+  var everyKindOf: (script: string) => Promise<Record<string, number>>
+}
+
+/** Draws every kind in the page, in a thread of the application's own. @param script address of its worker */
+globalThis.everyKindOf = async (script) => {
+  const worker = new Worker(script, { type: 'module' })
+  await new Promise((resolve) => worker.addEventListener('message', resolve, { once: true }))
+  const thread: Remote<RenderWorker> = wrap<RenderWorker>(worker)
+  try {
+    return await everyKind(thread)
+  } finally {
+    worker.terminate()
+  }
+}
