@@ -5,6 +5,7 @@ import { parseArgs } from 'node:util'
 import { Worker } from 'node:worker_threads'
 import encodeJpeg, { init } from '@jsquash/jpeg/encode.js'
 import { encode as encodePng } from 'fast-png'
+import { calm } from './calm'
 import { develop } from './develop'
 import type { PhotoDefinition } from './photo'
 import { photos } from './photos/index'
@@ -84,7 +85,8 @@ async function writeDepth(path: string, depth: Float32Array, height: number): Pr
 
 for (const photo of photos.filter(({ name }) => !values.only || name === values.only)) {
   const { light, depth, height } = await expose(photo)
-  await writeJpeg(`${values.out}${photo.name}.jpg`, develop({ width, height, light }, photo.develop), height)
+  const exposure = { width, height, light }
+  await writeJpeg(`${values.out}${photo.name}.jpg`, develop(photo.develop.calm ? calm(exposure) : exposure, photo.develop), height)
   await writeDepth(`${values.out}${photo.name}-depth.png`, depth, height)
   console.log(`${photo.name} written`)
 }

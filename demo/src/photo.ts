@@ -18,6 +18,8 @@ export interface PhotoDefinition {
   readonly crop?: number
   readonly develop: {
     readonly exposure: number
+    /** Whether its noise is reduced; for scenes of glossy things. */
+    readonly calm?: boolean
     /** Part of the light that spreads in the lens. */
     readonly flare: number
     /** Strength of the sensor noise. */

@@ -20,6 +20,10 @@ export interface Surface {
   readonly reflectance: number
   readonly normal?: Vector
   readonly emission?: Vector
+  /** Colour of what it mirrors; metals have one. */
+  readonly shine?: Vector
+  /** Thin clear glass: the part of each colour that goes straight through. */
+  readonly clear?: Vector
 }
 
 export type Material = (place: Vector, normal: Vector, distance: number) => Surface

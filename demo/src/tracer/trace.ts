@@ -23,8 +23,10 @@ export type Random = () => number
 const FAR = 1e6
 const NEAR = 1e-3
 const BOUNCES = 4
+/** Panes of glass that light goes through besides. */
+const PANES = 10
 /** A single sample carries at most this much light after the first bounce, so that no bright dots remain. */
-const BRIGHTEST_SAMPLE = 12
+const BRIGHTEST_SAMPLE = 6
 /** Smoother surfaces find the lights by reflection alone, rougher ones by sampling them. */
 const MIRROR_UP_TO = 0.09
 
@@ -36,9 +38,10 @@ export function trace(scene: TracedScene, from: Vector, towards: Vector, random:
   let light: Vector = [0, 0, 0]
   let seesLights = true
   let distance = FAR
+  let panes = 0
   for (let bounce = 0; bounce < BOUNCES; bounce++) {
     const hit = scene.intersect(origin, direction, NEAR, FAR)
-    if (bounce === 0) distance = hit?.t ?? FAR
+    if (bounce === 0 && panes === 0) distance = hit?.t ?? FAR
     const clearness = Math.exp(-scene.air.density * Math.min(hit?.t ?? 4000, 4000))
     light = add(light, multiply(weight, scale(scene.air.colour, hit ? 1 - clearness : 0)))
     if (!hit) return { light: add(light, limited(multiply(weight, scene.sky(direction)), bounce)), distance }
@@ -48,6 +51,13 @@ export function trace(scene: TracedScene, from: Vector, towards: Vector, random:
     const surface = hit.shape.material(place, facing, hit.t)
     if (surface.emission && seesLights) light = add(light, limited(multiply(weight, surface.emission), bounce))
     const normal = visibleNormal(surface.normal ?? facing, direction)
+    if (surface.clear && panes < PANES && random() > schlick(surface.reflectance, 1, -dot(normal, direction))) {
+      weight = multiply(weight, surface.clear)
+      origin = along(place, facing, -2e-3)
+      panes++
+      bounce--
+      continue
+    }
     const step = scatter(scene, surface, place, facing, normal, direction, random)
     light = add(light, limited(multiply(weight, step.direct), bounce + 1))
     weight = multiply(weight, step.weight)
@@ -70,6 +80,11 @@ function visibleNormal(normal: Vector, direction: Vector): Vector {
   return away < -0.02 ? normal : normalise(along(normal, direction, -away - 0.02))
 }
 
+/** Reflectance at an angle, Schlick 1994. */
+function schlick(straightOn: number, grazing: number, cosine: number): number {
+  return straightOn + (grazing - straightOn) * (1 - Math.min(1, Math.max(0.02, cosine))) ** 5
+}
+
 interface Step {
   readonly direct: Vector
   readonly direction: Vector
@@ -86,10 +101,13 @@ function scatter(
   direction: Vector,
   random: Random,
 ): Step {
-  const cosine = Math.min(1, Math.max(0.02, -dot(normal, direction)))
-  // Schlick 1994; a rough surface shines less at grazing angles.
-  const grazing = Math.max(surface.reflectance, 1 - surface.roughness)
-  const fresnel = surface.reflectance + (grazing - surface.reflectance) * (1 - cosine) ** 5
+  // A rough surface shines less at grazing angles.
+  const fresnel = schlick(surface.reflectance, Math.max(surface.reflectance, 1 - surface.roughness), -dot(normal, direction))
+  const shine = surface.shine ?? [1, 1, 1]
+  if (surface.clear) {
+    // What did not go through is mirrored.
+    return { direct: [0, 0, 0], direction: reflect(direction, normal), weight: shine, seesLights: true }
+  }
   const mirror = surface.roughness < MIRROR_UP_TO
   const direct = directLight(scene, surface, place, facing, normal, direction, mirror ? 0 : fresnel, random)
   const chance = Math.min(0.95, Math.max(0.002, fresnel / (fresnel + Math.max(...surface.albedo) + 1e-4)))
@@ -98,7 +116,7 @@ function scatter(
     const out = reflect(direction, visibleNormal(bumped, direction))
     const above = dot(out, facing) > 0 ? out : reflect(direction, facing)
     const k = fresnel / chance
-    return { direct, direction: above, weight: [k, k, k], seesLights: mirror }
+    return { direct, direction: above, weight: scale(shine, k), seesLights: mirror }
   }
   const k = (1 - fresnel) / (1 - chance)
   return { direct, direction: cosineDirection(normal, random), weight: scale(surface.albedo, k), seesLights: false }
@@ -124,8 +142,8 @@ function directLight(
   const towards = scale(offset, 1 / distance)
   const cosine = dot(normal, towards)
   if (cosine <= 0 || dot(facing, towards) <= 0) return [0, 0, 0]
-  const blocker = scene.intersect(along(place, facing, 2e-3), towards, NEAR, distance - 2.2 * light.radius)
-  if (blocker) return [0, 0, 0]
+  const clearness = clearWay(scene, along(place, facing, 2e-3), towards, distance - 2.2 * light.radius)
+  if (!clearness) return [0, 0, 0]
   // Irradiance of a ball: radiance times its solid angle.
   const solidAngle = (Math.PI * light.radius * light.radius) / Math.max(distance * distance, light.radius * light.radius)
   const irradiance = scale(light.radiance, solidAngle * cosine * count)
@@ -134,7 +152,22 @@ function directLight(
   const a2 = surface.roughness ** 4
   const d = dot(normal, half) ** 2 * (a2 - 1) + 1
   const specular = shine > 0 ? (shine * a2) / (Math.PI * d * d * 4 * Math.max(0.08, cosine * Math.max(0.1, -dot(normal, direction)))) : 0
-  return multiply(irradiance, add(matt, [specular, specular, specular]))
+  return multiply(multiply(irradiance, clearness), add(matt, scale(surface.shine ?? [1, 1, 1], specular)))
+}
+
+/** What gets through the glass on a way; nothing if anything else stands in it. */
+function clearWay(scene: TracedScene, from: Vector, towards: Vector, far: number): Vector | undefined {
+  let near = NEAR
+  let clearness: Vector = [1, 1, 1]
+  for (let pane = 0; pane < PANES; pane++) {
+    const hit = scene.intersect(from, towards, near, far)
+    if (!hit) return clearness
+    const { clear } = hit.shape.material(along(from, towards, hit.t), hit.normal, hit.t)
+    if (!clear) return undefined
+    clearness = multiply(clearness, clear)
+    near = hit.t + 5e-3
+  }
+  return undefined
 }
 
 function randomOnSphere(random: Random): Vector {
