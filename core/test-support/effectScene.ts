@@ -1,10 +1,23 @@
 import type { EffectScene } from '../src/effects/effectDefinition'
 import { noMarks, type SceneMarks } from '../src/model/marks'
 import type { Size } from '../src/planes/grid'
+import { photoNode } from '../src/operations/photo/photo'
 import { distanceNode } from '../src/render/sceneDepth'
 
 /** A scene of a size without depth picture, for looking at patterns alone. */
 export function effectScene({ width, height }: Size, marks: SceneMarks = noMarks): EffectScene {
   const distance = distanceNode({ width, height }, marks, null)
-  return { width, height, marks, distance, knownDistance: marks.horizon ? distance : undefined, phase: 0, otherEffect: () => undefined }
+  const picture = photoNode('photo')
+  return {
+    width,
+    height,
+    marks,
+    distance,
+    knownDistance: marks.horizon ? distance : undefined,
+    phase: 0,
+    picture,
+    beneath: picture,
+    region: undefined,
+    otherEffect: () => undefined,
+  }
 }

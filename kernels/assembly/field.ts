@@ -92,3 +92,23 @@ export function placePlane(
     }
   }
 }
+
+/** Bright from 0 to `part` of each period: the integral from 0 to `x`, in periods. */
+function stripesTo(x: f64, part: f64): f64 {
+  const whole = Math.floor(x)
+  return whole * part + Math.min(x - whole, part)
+}
+
+/** Stripes across the unit vector (acrossX, acrossY), `period` photo px apart, bright over `part` of it; each pixel takes what they cover of its width. */
+export function stripes(
+  out: usize, x0: i32, y0: i32, width: i32, height: i32, pitchX: f64, pitchY: f64, period: f64, part: f64, acrossX: f64, acrossY: f64, shift: f64,
+): void {
+  const span = Math.max(0.05, Math.abs(acrossX) * pitchX + Math.abs(acrossY) * pitchY) / period
+  for (let y = 0; y < height; y++) {
+    for (let x = 0; x < width; x++) {
+      const at = ((<f64>(x0 + x) + 0.5) * pitchX * acrossX + (<f64>(y0 + y) + 0.5) * pitchY * acrossY) / period + shift
+      const covered = stripesTo(at + 0.5 * span, part) - stripesTo(at - 0.5 * span, part)
+      store<f32>(out + ((<usize>(y * width + x)) << 2), <f32>(covered / span))
+    }
+  }
+}

@@ -9,7 +9,7 @@ export {
   gaussianWeights, convolveColumns, convolveRows, halveColumns, halveRows, enlargeColumns, enlargeRows, convolveTaps,
 } from './blur'
 export { drawStreaks } from './streaks'
-export { levels, addPlanes, placePlane } from './field'
+export { levels, addPlanes, placePlane, stripes } from './field'
 export { tonePlane, maskCurve, combineMasks, holdMask } from './mask'
 export { mix } from './mix'
 export { ellipseMask, lineMask, frameMask, strokeSegment, layStroke } from './shape'
@@ -28,3 +28,8 @@ export { turbulence } from './turbulence'
 export { starCanvas, starHorizon, drawStars, spreadFromSquares } from './stars'
 export { skyMask } from './sky'
 export { mirrorPlane } from './mirror'
+export { interleave, takeChannel, meanAlong, towards, polarWrap } from './radial'
+export { addBurst, drawShafts } from './burst'
+export {
+  lightOfTones, brightsOf, adjustTones, litByLamp, throughTable, difference, balanceTones, lampField, softShoulder, encodedFromOklab,
+} from './tones'

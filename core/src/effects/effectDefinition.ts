@@ -20,6 +20,11 @@ export interface EffectScene extends Size {
   readonly knownDistance: GraphNode | undefined
   /** 0-1: where in its loop the pattern is. 1 is 0 again. */
   readonly phase: number
+  /** The photo as it came, and everything beneath the effect, as tones. */
+  readonly picture: GraphNode
+  readonly beneath: GraphNode
+  /** Mask of the effect's own region; undefined while nothing is in its list. */
+  readonly region: GraphNode | undefined
   /** What another effect of the scene draws, without its mask: its field and its colours. Undefined if it is not there, or reads a third one. */
   otherEffect(id: string | null): { readonly field: GraphNode; readonly colours: GraphNode } | undefined
 }
@@ -28,9 +33,20 @@ export interface EffectScene extends Size {
 export interface StartingLook<C> {
   readonly name: string
   readonly controls: C
-  readonly colour: Omit<Colour, 'kelvin'> & Partial<Pick<Colour, 'kelvin'>>
+  readonly colour: Omit<Colour, OptionalColour> & Partial<Pick<Colour, OptionalColour>>
   readonly where: Where
+  readonly region?: Where
   readonly mix: Mix
+}
+
+type OptionalColour = 'kelvin' | 'ramp' | 'balance'
+
+/** A place that can be dragged: paths of its x and y, and of the mark that it follows, if it can. */
+export interface EffectPlace {
+  readonly label: string
+  readonly x: string
+  readonly y: string
+  readonly follows?: string
 }
 
 /** All that one kind of effect is. Everything else (tint, where, mix, interface, storage) is generic. */
@@ -50,7 +66,9 @@ export interface EffectDefinition<K extends string = string, C extends EffectCon
   /** The effect whose drawing it takes; a kind that has this is made from that effect, and has its colours. */
   mirrors?(controls: C): string | null
   /** Places on the photo that can be dragged: paths of their x and y. */
-  readonly places?: readonly { readonly label: string; readonly x: string; readonly y: string }[]
+  readonly places?: readonly EffectPlace[]
+  /** What its own region is for, if it has one. */
+  readonly region?: { readonly label: string; readonly hint: string }
   /** The first is what a new effect starts with. */
   readonly startingLooks: readonly StartingLook<C>[]
   /** Whether a control counts while the others are as they are; those that do not are not shown. All do if this is not given. */
@@ -65,6 +83,15 @@ export interface EffectDefinition<K extends string = string, C extends EffectCon
   shape(controls: C, scene: EffectScene): GraphNode
   /** Whether it takes its field out of what is beneath, as air, instead of laying it over. */
   clears?(controls: C): boolean
+  /** Whether it changes what is beneath instead of adding light: small pictures show the difference on mid-grey. */
+  readonly corrects?: boolean
+  /** What is done to the picture after it was mixed in. `amount` 0-1 and `mask` are those of the effect. */
+  finish?(
+    controls: C,
+    scene: EffectScene,
+    mixed: GraphNode,
+    held: { readonly amount: number; readonly mask: GraphNode | undefined },
+  ): GraphNode
   /** Colours of its own as tones; undefined if the tint is its only one. */
   paint?(controls: C, scene: EffectScene, tint: Rgb): GraphNode | undefined
 }

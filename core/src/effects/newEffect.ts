@@ -28,6 +28,7 @@ export function newEffect(photo: Size, options: NewEffectOptions): Effect {
     group: null,
     colour: look.colour,
     where: fitLengths(whereSchema, look.where, fit),
+    region: look.region ? fitLengths(whereSchema, look.region, fit) : null,
     mix: look.mix,
   })
 }

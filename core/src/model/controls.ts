@@ -12,7 +12,7 @@ export interface NumberControl {
   readonly measures?: 'length' | 'x' | 'y'
 }
 
-type Unit = '' | 'px' | '%' | '°' | '×' | 'm' | 'mm' | 'mm/h' | 's' | 'min' | 'K'
+type Unit = '' | 'EV' | 'px' | '%' | '°' | '×' | 'm' | 'mm' | 'mm/h' | 's' | 'min' | 'K'
 
 interface NumberOptions extends NumberControl {
   /** What a typed number may reach. */
@@ -62,6 +62,16 @@ export function angleControl(label: string): z.ZodNumber {
 
 /** A colour written #rrggbb, sRGB. */
 export const hexColour = z.string().regex(/^#[0-9a-f]{6}$/i, 'expected a colour written #rrggbb')
+
+/** What a place follows: nothing, the focal point, or a light by its id. A light that is not there stands for the first one. */
+export function followControl(): z.ZodNullable<z.ZodString> {
+  return z.string().min(1).max(80).nullable().meta({ follows: 'point' })
+}
+
+/** Whether a schema is what a place follows. */
+export function isFollowing(schema: z.ZodType): boolean {
+  return schema.meta()?.['follows'] === 'point'
+}
 
 /** What the interface needs to know about a choice: its words, and those of each value. */
 export interface ChoiceControl {

@@ -1,7 +1,7 @@
 import { z } from 'zod'
 import { maskSchema } from '../masks/registry'
 import { mixModes } from '../operations/mix/mixModes'
-import { hexColour, numberControl } from './controls'
+import { hexColour, numberControl, percentControl } from './controls'
 
 export const whereSchema = z.strictObject({
   masks: z.array(maskSchema).max(32),
@@ -15,6 +15,22 @@ export const whereSchema = z.strictObject({
   }),
 })
 export type Where = z.infer<typeof whereSchema>
+export const emptyWhere: Where = { masks: [], hold: 100 }
+
+const rampStop = z.strictObject({
+  /** Intensity, %. */
+  at: percentControl('At'),
+  colour: hexColour,
+})
+/** Colours by intensity. */
+export const rampSchema = z.array(rampStop).min(2).max(8)
+export type Ramp = z.infer<typeof rampSchema>
+
+const shift = (label: string): z.ZodNumber => numberControl({ label, unit: '%', usual: [-100, 100], hard: [-100, 100], step: 1 })
+const shifts = z.strictObject({ red: shift('Red'), green: shift('Green'), blue: shift('Blue') })
+/** Shifts of the colours in three ranges of tones. */
+export const balanceSchema = z.strictObject({ shadows: shifts, midtones: shifts, highlights: shifts, keepLuminosity: z.boolean() })
+export type Balance = z.infer<typeof balanceSchema>
 
 export const colourSchema = z.strictObject({
   tint: hexColour,
@@ -40,6 +56,9 @@ export const colourSchema = z.strictObject({
     step: 1,
     hint: 'Brighter in the light of lamps and bright skies, dimmer in unlit air.',
   }).default(0),
+  /** Colours by intensity instead of the one colour; null for that one. */
+  ramp: rampSchema.nullable().default(null),
+  balance: balanceSchema.nullable().default(null),
 })
 export type Colour = z.infer<typeof colourSchema>
 
@@ -66,6 +85,8 @@ export const effectBase = {
   group: z.string().min(1).nullable(),
   colour: colourSchema,
   where: whereSchema,
+  /** A list of masks for what the kind itself takes from the photo: the subject that glows, the place that is lit. */
+  region: whereSchema.nullable().default(null),
   mix: mixSchema,
 }
 

@@ -14,9 +14,9 @@ export function upgradeFromVersion1(value: unknown): unknown {
 }
 
 function withGapsFilled(value: Json): Json {
-  if (has(value, 'kind', 'controls', 'where', 'mix')) return { group: null, ...value, controls: controlsFilled(value) }
+  if (has(value, 'kind', 'controls', 'where', 'mix')) return { group: null, region: null, ...value, controls: controlsFilled(value) }
   if (has(value, 'kind', 'join', 'feather', 'tonesFrom')) return { name: '', grow: 0, edges: 0, pinned: null, ...value }
-  if (has(value, 'tint')) return { light: null, kelvin: null, lit: 0, ...value }
+  if (has(value, 'tint')) return { light: null, kelvin: null, lit: 0, ramp: null, balance: null, ...value }
   return value
 }
 

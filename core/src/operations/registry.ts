@@ -40,19 +40,41 @@ import { similarMask } from './similarMask/similarMask'
 import { skyMask } from './skyMask/skyMask'
 import { starColours, starLight, stars } from './stars/stars'
 import { streaks } from './streaks/streaks'
+import { stripes } from './stripes/stripes'
 import { sumFields } from './sumFields/sumFields'
+import { adjust } from './adjust/adjust'
+import { balance } from './balance/balance'
+import { brights, spreadLight } from './brights/brights'
+import { bursts } from './burst/burst'
+import { constantField } from './constantField/constantField'
+import { curve } from './curve/curve'
+import { difference } from './difference/difference'
+import { lampField, litByLamp } from './lamp/lamp'
+import { lightColours, lightField } from './lightOfTones/lightOfTones'
+import { pathField } from './pathField/pathField'
+import { polarWrap } from './polarWrap/polarWrap'
+import { radialBlur } from './radialBlur/radialBlur'
+import { ramp } from './ramp/ramp'
+import { shafts } from './shafts/shafts'
+import { towards } from './towards/towards'
 import { turbulence } from './turbulence/turbulence'
 
 /** All operations that a graph may hold, sources first. */
 const operations = [
   photo,
   constantTones,
+  constantField,
   streaks,
   discs,
   starLight,
   stars,
   starColours,
   turbulence,
+  bursts,
+  stripes,
+  shafts,
+  lampField,
+  pathField,
   distanceFromCodes,
   groundDistance,
   layRegion,
@@ -71,7 +93,20 @@ const operations = [
   sumFields,
   gaussianBlur,
   motionBlur,
+  radialBlur,
+  polarWrap,
+  towards,
+  difference,
   levels,
+  curve,
+  adjust,
+  balance,
+  ramp,
+  brights,
+  spreadLight,
+  lightField,
+  lightColours,
+  litByLamp,
   place,
   mirror,
   luminosityMask,

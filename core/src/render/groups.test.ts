@@ -122,11 +122,11 @@ describe('a group with a mode of its own', () => {
   ]
   it.each(modes)('%s over what is beneath, %s within, is isolated', (outer, inner) => {
     const far = rain('far', {
-      colour: { tint: '#4080c0', light: null, kelvin: null, lit: 0 },
+      colour: { tint: '#4080c0', light: null, kelvin: null, lit: 0, ramp: null, balance: null },
       mix: { mode: 'normal', amount: 90, linear: false },
     })
     const near = rain('near', {
-      colour: { tint: '#f0c060', light: null, kelvin: null, lit: 0 },
+      colour: { tint: '#f0c060', light: null, kelvin: null, lit: 0, ramp: null, balance: null },
       mix: { mode: inner, amount: 70, linear: false },
     })
     ;(near.controls as { pattern: { seed: number } }).pattern.seed = 77
@@ -158,7 +158,7 @@ describe('a group with a mode of its own', () => {
     const mask = maskOf(size, 'ellipse', {})
     const groups = [group({ where: { masks: [mask], hold: 90 }, mix: { mode, amount: 80, linear: false } })]
     const soft = (id: string, tint: string) => {
-      const made = rain(id, { colour: { tint, light: null, kelvin: null, lit: 0 } })
+      const made = rain(id, { colour: { tint, light: null, kelvin: null, lit: 0, ramp: null, balance: null } })
       ;(made.controls as { shape: { blur: number } }).shape.blur = 3
       return made
     }
@@ -192,7 +192,7 @@ describe('seeing', () => {
     const key = (amount: number, tint: string) => {
       const own = rain('own', {
         group: null,
-        colour: { tint, light: null, kelvin: null, lit: 0 },
+        colour: { tint, light: null, kelvin: null, lit: 0, ramp: null, balance: null },
         mix: { mode: 'screen', amount, linear: false },
         where: { masks: [mask], hold: 70 },
       })
@@ -203,8 +203,9 @@ describe('seeing', () => {
 
   it('a tint can be that of a light, and stays its own when there is none', () => {
     const light = { id: 'lamp', name: 'Lamp', x: 0, y: 0, colour: '#ffaa44', strength: 100, radius: 5 }
-    const own = rain('own', { group: null, colour: { tint: '#ffffff', light: 'lamp', kelvin: null, lit: 0 } })
-    const plain = (tint: string) => sceneGraph(source([{ ...own, colour: { tint, light: null, kelvin: null, lit: 0 } }])).key
+    const own = rain('own', { group: null, colour: { tint: '#ffffff', light: 'lamp', kelvin: null, lit: 0, ramp: null, balance: null } })
+    const plain = (tint: string) =>
+      sceneGraph(source([{ ...own, colour: { tint, light: null, kelvin: null, lit: 0, ramp: null, balance: null } }])).key
     expect(sceneGraph(source([own], [], { marks: { ...noMarks, lights: [light] } })).key).toBe(plain('#ffaa44'))
     expect(sceneGraph(source([own])).key).toBe(plain('#ffffff'))
   })

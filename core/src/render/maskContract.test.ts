@@ -73,7 +73,7 @@ const masks: Record<string, () => Mask> = {
 function sourceWith(mask: Mask): PictureSource {
   const rain = (id: string, look: string) => newEffect({ width: 2400, height: 1600 }, { kind: 'rain', look, id })
   const beneath = { ...rain('beneath', 'Downpour'), mix: { mode: 'screen', amount: 30, linear: false } as const }
-  const own = { ...rain('own', 'Steady rain'), colour: { tint: '#d8eaff', light: null, kelvin: null, lit: 0 } }
+  const own = { ...rain('own', 'Steady rain'), colour: { tint: '#d8eaff', light: null, kelvin: null, lit: 0, ramp: null, balance: null } }
   own.where = { masks: [mask], hold: 85 }
   own.mix = { mode: 'screen', amount: 80, linear: false }
   ;(own.controls as { shape: { blur: number } }).shape.blur = 2

@@ -5,6 +5,7 @@ import type { MaskContext } from '../masks/maskDefinition'
 import { singleMaskNode, whereNode } from '../masks/whereNode'
 import type { Where } from '../model/look'
 import { constantTonesNode } from '../operations/constantTones/constantTones'
+import { differenceNode } from '../operations/difference/difference'
 import { maskAsTonesNode } from '../operations/maskAsTones/maskAsTones'
 import { mixNode } from '../operations/mix/mix'
 import { distanceAsTonesNode } from '../operations/sceneDistance/sceneDistance'
@@ -37,7 +38,7 @@ const BLACK: Rgb = [0, 0, 0]
 export function sceneGraph(source: PictureSource, look: Look = { kind: 'result' }): GraphNode {
   if (look.kind === 'photo') return photoNode(source.photo.id)
   const builder = new StackBuilder(source)
-  if (look.kind === 'distance') return distanceAsTonesNode(builder.scene.distance)
+  if (look.kind === 'distance') return distanceAsTonesNode(builder.distance)
   if (look.kind === 'result') return builder.result(look.exaggerated ? { id: look.exaggerated, times: EXAGGERATION } : undefined)
   const owner = ownerOf(source, look.effectId)
   const context = builder.contextOf(owner)
@@ -49,7 +50,7 @@ export function sceneGraph(source: PictureSource, look: Look = { kind: 'result' 
   if (look.step === 'where') return maskPicture(whereNode(owner.where, context))
   if (look.step === 'mix') return builder.resultUpTo(owner)
   if (!isEffect(owner)) return aloneNode(builder, owner, context, false)
-  if (look.step === 'pattern') return onBlack(definitionOf(owner.kind).pattern(owner.controls, builder.scene), WHITE)
+  if (look.step === 'pattern') return onBlack(definitionOf(owner.kind).pattern(owner.controls, builder.sceneOf(owner)), WHITE)
   if (look.step === 'shape') return onBlack(builder.field(owner), WHITE)
   return aloneNode(builder, owner, context, false)
 }
@@ -65,6 +66,10 @@ function maskPicture(mask: GraphNode | undefined): GraphNode {
 
 function aloneNode(builder: StackBuilder, owner: Owner, context: MaskContext, masked: boolean): GraphNode {
   if (!isEffect(owner)) return builder.onBlack(insideOfGroup(builder.source, owner.id), masked ? owner : undefined)
+  if (definitionOf(owner.kind).corrects) {
+    const where = masked ? owner.where : { masks: [], hold: 100 }
+    return differenceNode(builder.resultUpTo({ ...owner, where }), context.beneath, false)
+  }
   return builder.drawn(owner, maskOf(owner.where, context, masked))
 }
 

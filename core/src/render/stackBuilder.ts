@@ -4,20 +4,23 @@ import type { GraphNode } from '../graph/node'
 import type { MaskContext } from '../masks/maskDefinition'
 import { whereNode } from '../masks/whereNode'
 import type { EffectScene } from '../effects/effectDefinition'
-import type { Group } from '../model/look'
+import type { Balance, Group } from '../model/look'
 import { noMarks, type SceneMarks } from '../model/marks'
+import { balanceNode, type Shift } from '../operations/balance/balance'
 import { clearAirNode } from '../operations/clearAir/clearAir'
 import { constantTonesNode } from '../operations/constantTones/constantTones'
 import { fadeTonesNode } from '../operations/fadeTones/fadeTones'
 import { litFieldNode } from '../operations/litField/litField'
+import { lightColoursNode } from '../operations/lightOfTones/lightOfTones'
 import { litColoursNode } from '../operations/litColours/litColours'
 import { mixNode, type MixParameters } from '../operations/mix/mix'
 import { layerMixNode } from '../operations/mixLayer/layerMix'
 import { mixLayerNode } from '../operations/mixLayer/mixLayer'
 import type { AirLight } from '../operations/sceneLight/airLight'
 import { sceneBrightnessNode, sceneLightNode, tintInLightNode } from '../operations/sceneLight/sceneLight'
+import { rampNode } from '../operations/ramp/ramp'
 import { photoNode } from '../operations/photo/photo'
-import { colourOf, insideOfGroup, isEffect, type Owner, type PictureSource } from './pictureSource'
+import { colourOf, effectOfRegion, insideOfGroup, isEffect, type Owner, type PictureSource } from './pictureSource'
 import { distanceNode, knowsDistance } from './sceneDepth'
 
 const BLACK: Rgb = [0, 0, 0]
@@ -36,7 +39,7 @@ interface Exaggerated {
 /** Fields by the controls and the scene that they come from: an effect that did not change keeps its field as it is. */
 const fields = new WeakMap<object, { readonly from: string; readonly node: GraphNode }>()
 
-function shapedField({ kind, controls }: Effect, scene: EffectScene, { photo, depth = null }: PictureSource): GraphNode {
+function shapedField({ kind, controls }: Effect, scene: SceneOfEffect, { photo, depth = null }: PictureSource): GraphNode {
   const definition = definitionOf(kind)
   if (definition.mirrors) return definition.shape(controls, scene)
   const from = JSON.stringify([kind, photo, scene.marks, scene.phase, depth])
@@ -44,8 +47,14 @@ function shapedField({ kind, controls }: Effect, scene: EffectScene, { photo, de
   if (known?.from === from) return known.node
   const node = definition.shape(controls, scene)
   // Only a frozen object, such as those of the history, is sure to stay as it is.
-  if (Object.isFrozen(controls)) fields.set(controls, { from, node })
+  if (Object.isFrozen(controls) && !scene.readTheStack) fields.set(controls, { from, node })
   return node
+}
+
+/** The scene as one effect sees it. */
+interface SceneOfEffect extends EffectScene {
+  /** Whether it was asked for what depends on other effects or on masks. */
+  readonly readTheStack: boolean
 }
 
 /** A run of effects that stand together: those of one group, or a single effect without one. */
@@ -82,31 +91,55 @@ export class StackBuilder {
     return this.context(owner, this.beneath(owner))
   }
 
-  /** What patterns may know of the scene. */
-  get scene(): EffectScene {
-    const { photo, marks = noMarks, depth, phase = 0 } = this.source
+  /** Distances of the scene, metres. */
+  get distance(): GraphNode {
+    return distanceNode(this.source.photo, this.marks, this.source.depth)
+  }
+
+  private get knownDistance(): GraphNode | undefined {
+    return knowsDistance(this.marks, this.source.depth) ? this.distance : undefined
+  }
+
+  /** What an effect may know of the scene. @param beneath everything beneath it, if that is known already */
+  sceneOf(effect: Effect, beneath?: GraphNode): SceneOfEffect {
+    const { photo, phase = 0 } = this.source
+    const [builder, picture, marks] = [this, this.photo, this.marks] as const
+    const below = (): GraphNode => beneath ?? builder.beneath(effect)
+    let readTheStack = false
     return {
       width: photo.width,
       height: photo.height,
       marks,
       phase,
+      picture,
+      get readTheStack() {
+        return readTheStack
+      },
       get distance() {
-        return distanceNode(photo, marks, depth)
+        return builder.distance
       },
       get knownDistance() {
-        return knowsDistance(marks, depth) ? this.distance : undefined
+        return builder.knownDistance
+      },
+      get beneath() {
+        readTheStack = true
+        return below()
+      },
+      get region() {
+        readTheStack = true
+        return effect.region ? whereNode(effect.region, builder.context(effect, below())) : undefined
       },
       otherEffect: (id) => {
-        const other = this.source.effects.find((effect) => effect.id === id)
+        const other = builder.source.effects.find((one) => one.id === id)
         if (!other || definitionOf(other.kind).mirrors) return undefined
-        return { field: this.field(other), colours: this.paint(other) ?? constantTonesNode(this.colour(other)) }
+        return { field: builder.field(other), colours: builder.paint(other) ?? constantTonesNode(builder.colour(other)) }
       },
     }
   }
 
   /** The shaped pattern of an effect, as bright as the scene lights it. */
-  field(effect: Effect): GraphNode {
-    const field = shapedField(effect, this.scene, this.source)
+  field(effect: Effect, beneath?: GraphNode): GraphNode {
+    const field = shapedField(effect, this.sceneOf(effect, beneath), this.source)
     return effect.colour.lit > 0 ? litFieldNode(field, sceneBrightnessNode(this.airLight()), effect.colour.lit / 100) : field
   }
 
@@ -138,7 +171,7 @@ export class StackBuilder {
   }
 
   private beneath(owner: Owner): GraphNode {
-    const first = isEffect(owner) ? owner.id : insideOfGroup(this.source, owner.id)[0]?.id
+    const first = isEffect(owner) ? (effectOfRegion(owner.id) ?? owner.id) : insideOfGroup(this.source, owner.id)[0]?.id
     const index = this.source.effects.findIndex(({ id }) => id === first)
     return this.stackWithin(this.source.effects.slice(0, index), isEffect(owner) ? owner.group : null)
   }
@@ -184,9 +217,11 @@ export class StackBuilder {
     const mix = this.mixOf(effect, exaggerated)
     if (definitionOf(effect.kind).clears?.(effect.controls)) {
       const { colour, amount, linear } = mix
-      return clearAirNode(beneath, this.field(effect), mask, { colour, amount, linear })
+      return clearAirNode(beneath, this.field(effect, beneath), mask, { colour, amount, linear })
     }
-    return mixNode(beneath, this.field(effect), mask, mix, this.paint(effect))
+    const mixed = mixNode(beneath, this.field(effect, beneath), mask, mix, this.paint(effect, beneath))
+    const { finish } = definitionOf(effect.kind)
+    return finish ? finish(effect.controls, this.sceneOf(effect, beneath), mixed, { amount: mix.amount, mask }) : mixed
   }
 
   /** A group passes through: its effects act on what is beneath, and mask and amount fade between without and with them. Another mode isolates it. */
@@ -204,17 +239,39 @@ export class StackBuilder {
     // There is no air inside a layer that stands by itself, so nothing can be taken out of it.
     if (!effect.on || effect.mix.amount === 0 || definitionOf(effect.kind).clears?.(effect.controls)) return below
     const mask = whereNode(effect.where, this.context(effect, beneath))
-    return layerMixNode(below, this.field(effect), mask, this.mixOf(effect, exaggerated), this.paint(effect))
+    return layerMixNode(below, this.field(effect, beneath), mask, this.mixOf(effect, exaggerated), this.paint(effect, beneath))
   }
 
-  /** Colours that differ from place to place, if the effect has them. */
-  paint(effect: Effect): GraphNode | undefined {
-    const own = definitionOf(effect.kind).paint?.(effect.controls, this.scene, this.colour(effect))
-    const { lit } = effect.colour
-    if (lit === 0) return own
+  /** Colours that differ from place to place, if the effect has them: its own or those of its ramp, in the light of the scene, balanced. */
+  paint(effect: Effect, beneath?: GraphNode): GraphNode | undefined {
+    const { lit, ramp, balance } = effect.colour
+    const own = definitionOf(effect.kind).paint?.(effect.controls, this.sceneOf(effect, beneath), this.colour(effect))
+    const stops = ramp?.map(({ at, colour }) => ({ at: at / 100, colour: rgbFromHex(colour) }))
+    const colours = own ?? (stops && rampNode(this.field(effect, beneath), stops))
+    return balance
+      ? this.balanced(effect, balance, this.inSceneLight(effect, lit, colours), beneath)
+      : this.inSceneLight(effect, lit, colours)
+  }
+
+  private inSceneLight(effect: Effect, lit: number, colours: GraphNode | undefined): GraphNode | undefined {
+    if (lit === 0) return colours
     const part = (LIGHT_TINT * lit) / 100
-    if (own) return litColoursNode(own, sceneLightNode(this.airLight()), part)
+    if (colours) return litColoursNode(colours, sceneLightNode(this.airLight()), part)
     return tintInLightNode({ air: this.airLight(), colour: this.colour(effect), part })
+  }
+
+  /** Colours balanced by how bright the pattern is: its shadows are its faint parts. */
+  private balanced(
+    effect: Effect,
+    { shadows, midtones, highlights, keepLuminosity }: Balance,
+    colours: GraphNode | undefined,
+    beneath?: GraphNode,
+  ): GraphNode {
+    const shift = ({ red, green, blue }: Balance['shadows']): Shift => [red / 100, green / 100, blue / 100]
+    const params = { mode: 'normal', amount: 1, linear: false, colour: this.colour(effect) } as const
+    const light = mixNode(constantTonesNode(BLACK), this.field(effect, beneath), undefined, params, colours)
+    const turned = balanceNode(light, { shadows: shift(shadows), midtones: shift(midtones), highlights: shift(highlights), keepLuminosity })
+    return lightColoursNode(turned)
   }
 
   /** What an effect draws, in its colours, on black. */
@@ -229,7 +286,8 @@ export class StackBuilder {
   }
 
   private context(owner: Owner, beneath: GraphNode): MaskContext {
-    const { photo, picture, source, scene } = { photo: this.source.photo, picture: this.photo, source: this.source, scene: this.scene }
+    const { photo, picture, source } = { photo: this.source.photo, picture: this.photo, source: this.source }
+    const knownDistance = (): GraphNode | undefined => this.knownDistance
     const ownTones = (): GraphNode => {
       if (!isEffect(owner)) return this.onBlack(insideOfGroup(source, owner.id))
       return this.drawn(owner)
@@ -241,7 +299,7 @@ export class StackBuilder {
       beneath,
       marks: source.marks ?? noMarks,
       get distance() {
-        return scene.knownDistance
+        return knownDistance()
       },
       get own() {
         return ownTones()

@@ -19,14 +19,21 @@ export function flattenPath(corners: readonly OutlineCorner[]): Polygon {
   return signedArea(polygon) < 0 ? reversed(polygon) : polygon
 }
 
+/** An open path of Bézier curves as a line of points, at least `least` to each curve. */
+export function flattenLine(corners: readonly OutlineCorner[], least: number): Polygon {
+  const last = corners.at(-1)
+  const inside = corners.slice(0, -1).flatMap((from, index) => flattenCurve(from, corners[index + 1] ?? from, least))
+  return last ? [...inside, last.x, last.y] : []
+}
+
 /** Points of the curve from one corner to the next, without its end. */
-function flattenCurve(from: OutlineCorner, to: OutlineCorner): number[] {
+function flattenCurve(from: OutlineCorner, to: OutlineCorner, least = 1): number[] {
   const straight = from.outX === 0 && from.outY === 0 && to.inX === 0 && to.inY === 0
-  if (straight) return [from.x, from.y]
+  if (straight && least === 1) return [from.x, from.y]
   const x = [from.x, from.x + from.outX, to.x + to.inX, to.x] as const
   const y = [from.y, from.y + from.outY, to.y + to.inY, to.y] as const
   const second = Math.max(bend(x[0], x[1], x[2], y[0], y[1], y[2]), bend(x[1], x[2], x[3], y[1], y[2], y[3]))
-  const pieces = Math.min(MOST_PIECES, Math.max(1, Math.ceil(Math.sqrt((6 * second) / (8 * TOLERANCE)))))
+  const pieces = Math.min(MOST_PIECES, Math.max(least, Math.ceil(Math.sqrt((6 * second) / (8 * TOLERANCE)))))
   return Array.from({ length: pieces }, (_, i) => [cubic(x, i / pieces), cubic(y, i / pieces)]).flat()
 }
 

@@ -1,0 +1,69 @@
+import { z } from 'zod'
+import type { GraphNode } from '../../graph/node'
+import { lengthControl, numberControl, percentControl } from '../../model/controls'
+import { differenceNode } from '../../operations/difference/difference'
+import { gaussianBlurNode } from '../../operations/gaussianBlur/gaussianBlur'
+import { joinFieldsNode } from '../../operations/joinFields/joinFields'
+import { levelsNode } from '../../operations/levels/levels'
+import { luminosityMaskNode } from '../../operations/luminosityMask/luminosityMask'
+import { towardsNode } from '../../operations/towards/towards'
+import type { EffectDefinition, EffectScene } from '../effectDefinition'
+import { originControls, originOf, originPlace } from '../origin'
+import { startingLooks } from './startingLooks'
+
+const pattern = z.strictObject({
+  ...originControls,
+  size: lengthControl({
+    label: 'Size',
+    usual: [1, 40],
+    hard: [0.5, 1000],
+    step: 0.5,
+    hint: 'How wide the edges are that catch the light.',
+  }),
+  tones: percentControl('Tones from', 'Only what is brighter than this catches light.'),
+})
+
+const shape = z.strictObject({
+  strength: numberControl({ label: 'Strength', unit: '%', usual: [0, 300], hard: [0, 2000], step: 1 }),
+  evenness: percentControl('Evenness', 'Lifts the faint ones towards the strong ones.'),
+  blur: lengthControl({ label: 'Blur', usual: [0, 20], hard: [0, 500], step: 0.1 }),
+})
+
+const controls = z.strictObject({ pattern, shape })
+export type CatchLightControls = z.infer<typeof controls>
+
+export const catchLights: EffectDefinition<'catchLights', CatchLightControls> = {
+  kind: 'catchLights',
+  label: 'Catch-lights',
+  place: 'near',
+  shownPart: 1,
+  controls,
+  dials: ['pattern.size', 'pattern.tones', 'shape.strength', 'shape.evenness', 'shape.blur'],
+  places: [{ ...originPlace, label: 'Where the light is' }],
+  startingLooks,
+  summary: ({ pattern, shape }) => ({
+    pattern: `edges of ${Math.round(pattern.size)} px that face the light`,
+    shape: `strength ${Math.round(shape.strength)} %`,
+  }),
+  pattern: ({ pattern }, scene) => facing(pattern, scene),
+  shape: ({ pattern, shape }, scene) =>
+    gaussianBlurNode(
+      levelsNode(facing(pattern, scene), { black: 0.004, white: 25 / Math.max(1, shape.strength), gamma: 1 + shape.evenness / 100 }),
+      shape.blur,
+    ),
+}
+
+/** What is brighter than the place a step nearer to the light: the sides of things that face it. Only in the brights. */
+function facing({ follows, x, y, size, tones }: CatchLightControls['pattern'], { picture, marks }: EffectScene): GraphNode {
+  const luma = luminosityMaskNode(picture, { channel: 'encodedLuma', curve: 'brights', handles: [0, 1, 1, 1], steepness: 0 })
+  const smooth = gaussianBlurNode(luma, 0.35 * size)
+  const edges = differenceNode(smooth, towardsNode(smooth, { ...originOf({ follows, x, y }, marks), step: size }), true)
+  const from = Math.min(0.95, tones / 100)
+  const brights = luminosityMaskNode(picture, {
+    channel: 'encodedLuma',
+    curve: 'range',
+    handles: [from, Math.min(1, from + 0.3), 1, 1],
+    steepness: 0,
+  })
+  return joinFieldsNode([levelsNode(edges, { black: 0, white: 1, gamma: 1 }), brights], 'product')
+}

@@ -1,0 +1,169 @@
+import { z } from 'zod'
+import type { GraphNode } from '../../graph/node'
+import { angleControl, choiceControl, lengthControl, numberControl, percentControl, seedControl } from '../../model/controls'
+import { lightFieldNode } from '../../operations/lightOfTones/lightOfTones'
+import { placeNode } from '../../operations/place/place'
+import { ellipseMaskNode } from '../../operations/shapeMasks/ellipseMask'
+import { scaleFieldNode } from '../../operations/joinFields/joinFields'
+import { lineMaskNode } from '../../operations/shapeMasks/lineMask'
+import { streaksNode } from '../../operations/streaks/streaks'
+import { stripesNode } from '../../operations/stripes/stripes'
+import { turbulenceNode } from '../../operations/turbulence/turbulence'
+import { steady } from '../camera'
+import type { EffectDefinition, EffectScene } from '../effectDefinition'
+import { originControls, originOf, originPlace } from '../origin'
+import { applyStep, fieldOperationSchema, type FieldStep } from './fieldOperations'
+import { startingLooks } from './startingLooks'
+
+const pattern = z.strictObject({
+  source: choiceControl('Made from', {
+    smooth: 'Noise, smooth',
+    billowed: 'Noise, billowed',
+    specks: 'Specks',
+    stripes: 'Stripes',
+    radial: 'A radial field',
+    linear: 'A linear field',
+    photo: 'The photo’s tones',
+    beneath: 'Everything beneath',
+  }),
+  sizeX: lengthControl({
+    label: 'Size across',
+    usual: [2, 1500],
+    hard: [0.5, 100000],
+    step: 1,
+    hint: 'Of the largest shapes: one over the base frequency.',
+  }),
+  sizeY: lengthControl({ label: 'Size down', usual: [2, 1500], hard: [0.5, 100000], step: 1 }),
+  octaves: numberControl({
+    label: 'Octaves',
+    unit: '',
+    usual: [1, 8],
+    hard: [1, 10],
+    step: 1,
+    whole: true,
+    hint: 'Each twice as fine and half as strong.',
+  }),
+  seed: seedControl(),
+  tiling: choiceControl('Tiling', { off: 'Goes on without end', frame: 'Meets itself at the sides of the photo' }),
+  turn: angleControl('Rotation'),
+  density: numberControl({ label: 'Density', unit: '', usual: [0, 100], hard: [0, 2000], step: 1, hint: 'Specks in the frame, in tens.' }),
+  part: percentControl('Bright part', 'Of a stripe.'),
+  ...originControls,
+})
+
+const shape = z.strictObject({ steps: z.array(fieldOperationSchema).max(24) })
+
+const controls = z.strictObject({ pattern, shape })
+export type CustomFieldControls = z.infer<typeof controls>
+
+const noise = ['smooth', 'billowed']
+const appliesTo: Readonly<Record<string, readonly string[]>> = {
+  'pattern.sizeX': [...noise, 'radial', 'specks'],
+  'pattern.sizeY': [...noise, 'radial', 'stripes'],
+  'pattern.octaves': noise,
+  'pattern.tiling': noise,
+  'pattern.seed': [...noise, 'specks'],
+  'pattern.turn': [...noise, 'stripes', 'linear'],
+  'pattern.density': ['specks'],
+  'pattern.part': ['stripes'],
+}
+
+export const customField: EffectDefinition<'customField', CustomFieldControls> = {
+  kind: 'customField',
+  label: 'Custom field',
+  place: 'middle',
+  shownPart: 1,
+  controls,
+  dials: ['pattern.sizeX', 'pattern.sizeY', 'pattern.octaves', 'pattern.density', 'pattern.part', 'pattern.turn'],
+  places: [{ ...originPlace, label: 'Centre' }],
+  applies: (path, { pattern }) => appliesTo[path]?.includes(pattern.source) ?? true,
+  startingLooks,
+  summary: ({ pattern, shape }) => ({
+    pattern: noise.includes(pattern.source) ? `${pattern.source} noise, seed ${pattern.seed}` : pattern.source,
+    shape: shape.steps.length === 0 ? 'as it is' : shape.steps.map(({ kind }) => words[kind]).join(', '),
+  }),
+  pattern: (controls, scene) => rawField(controls, scene),
+  shape: (controls, scene) => fieldAfter(controls, scene, controls.shape.steps.length),
+}
+
+const words: Readonly<Record<FieldStep['kind'], string>> = {
+  blur: 'blur',
+  motion: 'motion',
+  zoom: 'zoom',
+  spin: 'spin',
+  maximum: 'discs',
+  minimum: 'thinner',
+  levels: 'levels',
+  curve: 'curve',
+  polar: 'polar',
+  place: 'placed',
+  highPass: 'high-pass',
+  invert: 'inverted',
+  fade: 'faded',
+  round: 'rounded off',
+}
+
+/** The field after the first `count` steps. */
+export function fieldAfter(controls: CustomFieldControls, scene: EffectScene, count: number): GraphNode {
+  const centre = { ...originOf(controls.pattern, scene.marks), width: scene.width, height: scene.height }
+  return controls.shape.steps.slice(0, count).reduce((field, step) => applyStep(field, step, centre), rawField(controls, scene))
+}
+
+function rawField({ pattern }: CustomFieldControls, scene: EffectScene): GraphNode {
+  const { width, height, marks } = scene
+  const { x, y } = originOf(pattern, marks)
+  switch (pattern.source) {
+    case 'smooth':
+    case 'billowed': {
+      const tile = pattern.tiling === 'frame' ? { x: 0, y: 0, width, height } : null
+      const field = turbulenceNode({
+        type: pattern.source,
+        frequencyX: steady(1 / pattern.sizeX),
+        frequencyY: steady(1 / pattern.sizeY),
+        octaves: pattern.octaves,
+        seed: pattern.seed,
+        channel: 'red',
+        tile,
+      })
+      return placeNode(field, { enlarge: 1, turn: pattern.turn, moveX: 0, moveY: 0, centreX: x, centreY: y })
+    }
+    case 'specks':
+      return specks(pattern, scene)
+    case 'stripes':
+      return stripesNode({ period: pattern.sizeY, part: pattern.part / 100, turn: pattern.turn, shift: scene.phase })
+    case 'radial':
+      return scaleFieldNode(ellipseMaskNode({ x, y, radiusX: pattern.sizeX, radiusY: pattern.sizeY, turn: 0, softness: 1 }), 1)
+    case 'linear': {
+      const radians = (pattern.turn * Math.PI) / 180
+      const [dx, dy] = [Math.cos(radians) * width * 0.5, -Math.sin(radians) * height * 0.5]
+      const [fromX, fromY] = [steady(width / 2 - dx), steady(height / 2 - dy)]
+      return scaleFieldNode(lineMaskNode({ x: fromX, y: fromY, toX: steady(width / 2 + dx), toY: steady(height / 2 + dy) }), 1)
+    }
+    case 'photo':
+      return lightFieldNode(scene.picture)
+    case 'beneath':
+      return lightFieldNode(scene.beneath)
+  }
+}
+
+function specks(pattern: CustomFieldControls['pattern'], { width, height }: EffectScene): GraphNode {
+  return streaksNode({
+    seed: pattern.seed,
+    spacing: steady(Math.sqrt((width * height) / Math.max(0.01, 10 * pattern.density))),
+    sigma: Math.max(0.4, 0.3 * Math.min(pattern.sizeX, 400)),
+    blur: 0,
+    length: 0,
+    lengthVariation: 0,
+    taper: 0,
+    angle: 0,
+    bend: 0,
+    gustScale: 100,
+    brightness: 1,
+    brightnessVariation: 0.7,
+    shiftX: 0,
+    shiftY: 0,
+    turn: 0,
+    centreX: 0,
+    centreY: 0,
+  })
+}

@@ -1,0 +1,201 @@
+import { z } from 'zod'
+import type { GraphNode } from '../../graph/node'
+import { angleControl, lengthControl, levelControls, numberControl, percentControl } from '../../model/controls'
+import { combineMasksNode } from '../../operations/combineMasks/combineMasks'
+import { curveNode } from '../../operations/curve/curve'
+import { highPassNode } from '../../operations/difference/difference'
+import { gaussianBlurNode } from '../../operations/gaussianBlur/gaussianBlur'
+import { joinFieldsNode, scaleFieldNode } from '../../operations/joinFields/joinFields'
+import { levelsNode } from '../../operations/levels/levels'
+import { morphologyNode } from '../../operations/morphology/morphology'
+import { motionBlurNode } from '../../operations/motionBlur/motionBlur'
+import { placeNode } from '../../operations/place/place'
+import { polarWrapNode } from '../../operations/polarWrap/polarWrap'
+import { radialBlurNode } from '../../operations/radialBlur/radialBlur'
+import { ellipseMaskNode } from '../../operations/shapeMasks/ellipseMask'
+import { lineMaskNode } from '../../operations/shapeMasks/lineMask'
+import { steady } from '../camera'
+
+/** The place that operations about a place share, photo px, and the size of the photo. */
+interface Centre {
+  readonly x: number
+  readonly y: number
+  readonly width: number
+  readonly height: number
+}
+
+/** One kind of operation: its words, its numbers, what it starts with for 6 megapixels, and what it does to a field. */
+interface FieldOperation<K extends string, S extends z.ZodRawShape> {
+  readonly kind: K
+  readonly label: string
+  readonly schema: z.ZodObject<{ kind: z.ZodLiteral<K> } & S>
+  readonly start: z.infer<z.ZodObject<S>>
+  apply(field: GraphNode, params: z.infer<z.ZodObject<S>>, centre: Centre): GraphNode
+}
+
+function operation<K extends string, S extends z.ZodRawShape>(
+  kind: K,
+  label: string,
+  numbers: S,
+  start: z.infer<z.ZodObject<S>>,
+  apply: FieldOperation<K, S>['apply'],
+): FieldOperation<K, S> {
+  return {
+    kind,
+    label,
+    schema: z.strictObject({ kind: z.literal(kind), ...numbers }) as unknown as FieldOperation<K, S>['schema'],
+    start,
+    apply,
+  }
+}
+
+const radius = (label: string, usual: [number, number], hint?: string) =>
+  lengthControl({ label, usual, hard: [0, 6000], step: 0.5, ...(hint ? { hint } : {}) })
+const level = (label: string) => numberControl({ label, unit: '%', usual: [0, 100], hard: [-100, 200], step: 1 })
+
+const blur = operation('blur', 'Blur', { sigma: radius('Radius', [0, 60]) }, { sigma: 4 }, (field, { sigma }) =>
+  gaussianBlurNode(field, sigma),
+)
+const motion = operation(
+  'motion',
+  'Motion blur',
+  { length: radius('Length', [0, 400]), angle: angleControl('Angle') },
+  { length: 60, angle: 80 },
+  (field, { length, angle }) => motionBlurNode(field, length, angle),
+)
+const zoom = operation(
+  'zoom',
+  'Zoom blur',
+  { strength: radius('Strength', [0, 900]) },
+  { strength: 200 },
+  (field, { strength }, { x, y }) => radialBlurNode(field, { kind: 'zoom', x, y, strength, sides: 'outward' }),
+)
+const spin = operation(
+  'spin',
+  'Spin blur',
+  { arc: numberControl({ label: 'Arc', unit: '°', usual: [0, 60], hard: [0, 360], step: 0.5 }) },
+  { arc: 8 },
+  (field, { arc }, { x, y }) => radialBlurNode(field, { kind: 'spin', x, y, strength: arc, sides: 'both' }),
+)
+const widest = lengthControl({ label: 'Radius', usual: [0, 60], hard: [0, 200], step: 0.5 })
+const maximum = operation('maximum', 'Disc maximum', { radius: widest }, { radius: 14 }, (field, params) =>
+  morphologyNode(field, params.radius),
+)
+const minimum = operation('minimum', 'Disc minimum', { radius: widest }, { radius: 4 }, (field, params) =>
+  morphologyNode(field, -params.radius),
+)
+const levels = operation('levels', 'Levels', levelControls, { black: 30, white: 70, gamma: 1 }, (field, { black, white, gamma }) =>
+  levelsNode(field, { black: black / 100, white: white / 100, gamma }),
+)
+const curve = operation(
+  'curve',
+  'Curve',
+  { at0: level('At 0'), at25: level('At 25'), at50: level('At 50'), at75: level('At 75'), at100: level('At 100') },
+  { at0: 0, at25: 15, at50: 50, at75: 85, at100: 100 },
+  (field, params) =>
+    curveNode(
+      field,
+      [params.at0, params.at25, params.at50, params.at75, params.at100].map((y, index) => ({ x: index / 4, y: y / 100 })),
+    ),
+)
+const polar = operation(
+  'polar',
+  'Polar wrap',
+  {
+    reach: radius('Reach', [50, 3000]),
+    turn: angleControl('Rotation'),
+    overlap: percentControl('Overlap', 'How much of the strip its seam goes over into its beginning.'),
+  },
+  { reach: 1600, turn: 0, overlap: 12 },
+  (field, params, { x, y }) => polarWrapNode(field, { x, y, reach: params.reach, turn: params.turn, overlap: params.overlap / 100 }),
+)
+const place = operation(
+  'place',
+  'Place',
+  {
+    enlarge: numberControl({ label: 'Enlarge', unit: '×', usual: [0.2, 5], hard: [0.02, 50], step: 0.05 }),
+    turn: angleControl('Turn'),
+    moveX: lengthControl({ label: 'Move sideways', usual: [-1500, 1500], hard: [-30000, 30000], step: 1 }),
+    moveY: lengthControl({ label: 'Move down', usual: [-1500, 1500], hard: [-30000, 30000], step: 1 }),
+  },
+  { enlarge: 1.5, turn: 0, moveX: 0, moveY: 0 },
+  (field, params, { x, y }) => placeNode(field, { ...params, centreX: x, centreY: y }),
+)
+const highPass = operation('highPass', 'High-pass', { radius: radius('Radius', [0.5, 60]) }, { radius: 8 }, (field, params) =>
+  highPassNode(field, params.radius),
+)
+const invert = operation('invert', 'Invert', {}, {}, (field) =>
+  combineMasksNode(undefined, scaleFieldNode(field, 1), { join: 'subtract', strength: 1 }),
+)
+const fade = operation(
+  'fade',
+  'Fade along a line',
+  { turn: angleControl('Direction'), from: level('Full until'), to: level('Gone at') },
+  { turn: 90, from: 30, to: 90 },
+  (field, { turn, from, to }, { width, height }) => {
+    // Along the direction, 0 % where the photo begins and 100 % where it ends.
+    const [dx, dy] = [Math.cos((turn * Math.PI) / 180), -Math.sin((turn * Math.PI) / 180)]
+    const half = (Math.abs(dx) * width + Math.abs(dy) * height) / 2
+    const at = (percent: number): [number, number] => {
+      const way = half * (percent / 50 - 1)
+      return [steady(width / 2 + dx * way), steady(height / 2 + dy * way)]
+    }
+    const [[x, y], [toX, toY]] = [at(Math.min(from, to)), at(Math.max(from, to))]
+    const mask = lineMaskNode({ x, y, toX, toY })
+    return joinFieldsNode([field, from <= to ? mask : combineMasksNode(undefined, mask, { join: 'subtract', strength: 1 })], 'product')
+  },
+)
+const round = operation(
+  'round',
+  'Fade from the centre',
+  { radius: radius('Radius', [20, 3000]), softness: percentControl('Softness') },
+  { radius: 900, softness: 100 },
+  (field, { radius: reach, softness }, { x, y }) =>
+    joinFieldsNode(
+      [field, ellipseMaskNode({ x, y, radiusX: Math.max(0.5, reach), radiusY: Math.max(0.5, reach), turn: 0, softness: softness / 100 })],
+      'product',
+    ),
+)
+
+/** What can be done to a field, in the order in which it is offered. */
+export const fieldOperations = [
+  blur,
+  motion,
+  zoom,
+  spin,
+  maximum,
+  minimum,
+  levels,
+  curve,
+  polar,
+  place,
+  highPass,
+  invert,
+  fade,
+  round,
+] as const
+
+export const fieldOperationSchema = z.discriminatedUnion('kind', [
+  blur.schema,
+  motion.schema,
+  zoom.schema,
+  spin.schema,
+  maximum.schema,
+  minimum.schema,
+  levels.schema,
+  curve.schema,
+  polar.schema,
+  place.schema,
+  highPass.schema,
+  invert.schema,
+  fade.schema,
+  round.schema,
+])
+export type FieldStep = z.infer<typeof fieldOperationSchema>
+
+/** One step done to a field. */
+export function applyStep(field: GraphNode, step: FieldStep, centre: Centre): GraphNode {
+  const found = fieldOperations.find(({ kind }) => kind === step.kind) as unknown as FieldOperation<string, z.ZodRawShape> | undefined
+  if (!found) throw new Error(`There is no operation “${step.kind}” on fields.`)
+  return found.apply(field, step, centre)
+}

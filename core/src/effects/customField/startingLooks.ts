@@ -1,0 +1,100 @@
+import type { Ramp } from '../../model/look'
+import type { StartingLook } from '../effectDefinition'
+import { behind, everywhere } from '../lightMasks'
+import { FIRST_LIGHT } from '../origin'
+import type { CustomFieldControls } from './definition'
+import type { FieldStep } from './fieldOperations'
+
+function look(
+  name: string,
+  amount: number,
+  tint: string,
+  pattern: Partial<CustomFieldControls['pattern']>,
+  steps: FieldStep[],
+  more: Partial<Pick<StartingLook<CustomFieldControls>, 'where' | 'mix'>> & { readonly ramp?: Ramp } = {},
+): StartingLook<CustomFieldControls> {
+  const { ramp, ...rest } = more
+  return {
+    name,
+    controls: {
+      pattern: {
+        source: 'smooth',
+        sizeX: 200,
+        sizeY: 200,
+        octaves: 4,
+        seed: 3,
+        tiling: 'off',
+        turn: 0,
+        density: 20,
+        part: 50,
+        follows: FIRST_LIGHT,
+        x: 1750,
+        y: 800,
+        ...pattern,
+      },
+      shape: { steps },
+    },
+    colour: { tint, light: null, lit: 0, ...(ramp ? { ramp } : {}) },
+    where: everywhere,
+    mix: { mode: 'screen', amount, linear: false },
+    ...rest,
+  }
+}
+
+const fire: Ramp = [
+  { at: 0, colour: '#1a0400' },
+  { at: 30, colour: '#a32305' },
+  { at: 60, colour: '#ff8a1c' },
+  { at: 85, colour: '#ffd76a' },
+  { at: 100, colour: '#fffbe6' },
+]
+
+/** Lengths for 6 megapixels. */
+export const startingLooks: readonly StartingLook<CustomFieldControls>[] = [
+  look(
+    'Wrapped starburst',
+    80,
+    '#fff0cf',
+    { sizeX: 34, sizeY: 100000, octaves: 4, tiling: 'frame' },
+    [
+      { kind: 'levels', black: 42, white: 66, gamma: 1 },
+      { kind: 'polar', reach: 2600, turn: 0, overlap: 12 },
+      { kind: 'round', radius: 1500, softness: 100 },
+      { kind: 'blur', sigma: 1.5 },
+    ],
+    { where: behind(8) },
+  ),
+  look(
+    'Fire',
+    92,
+    '#ff9a3d',
+    { source: 'billowed', sizeX: 170, sizeY: 520, octaves: 5, follows: null, x: 1500, y: 1900, seed: 21 },
+    [
+      { kind: 'invert' },
+      { kind: 'fade', turn: 90, from: 2, to: 62 },
+      { kind: 'levels', black: 38, white: 92, gamma: 1.1 },
+      { kind: 'blur', sigma: 2 },
+    ],
+    { ramp: fire },
+  ),
+  look('Discs of light', 60, '#ffd9a8', { source: 'specks', sizeX: 7, density: 9, follows: null, seed: 8 }, [
+    { kind: 'levels', black: 12, white: 60, gamma: 1 },
+    { kind: 'maximum', radius: 34 },
+    { kind: 'blur', sigma: 2.5 },
+  ]),
+  look('Scan lines', 30, '#0a0f12', { source: 'stripes', sizeY: 8, part: 45 }, [], {
+    mix: { mode: 'multiply', amount: 30, linear: false },
+  }),
+  look(
+    'Lightning',
+    95,
+    '#cfe0ff',
+    { source: 'smooth', sizeX: 420, sizeY: 900, octaves: 6, follows: null, x: 1500, y: 500, turn: 12, seed: 137 },
+    [
+      { kind: 'curve', at0: 0, at25: 0, at50: 100, at75: 0, at100: 0 },
+      { kind: 'levels', black: 97, white: 100, gamma: 0.9 },
+      { kind: 'fade', turn: -90, from: 45, to: 78 },
+      { kind: 'round', radius: 900, softness: 70 },
+    ],
+  ),
+]

@@ -1,0 +1,120 @@
+import { z } from 'zod'
+import { linearOf, type Rgb } from '../../colour/hex'
+import type { GraphNode } from '../../graph/node'
+import { lengthControl, numberControl, percentControl, placeControl, seedControl } from '../../model/controls'
+import { constantFieldNode } from '../../operations/constantField/constantField'
+import { gaussianBlurNode } from '../../operations/gaussianBlur/gaussianBlur'
+import { scaleFieldNode } from '../../operations/joinFields/joinFields'
+import { lampFieldNode, litByLampNode } from '../../operations/lamp/lamp'
+import { mixNode } from '../../operations/mix/mix'
+import { shaftsNode } from '../../operations/shafts/shafts'
+import { steady } from '../camera'
+import type { EffectDefinition, EffectScene } from '../effectDefinition'
+import { originControls, originOf, originPlace } from '../origin'
+import { startingLooks } from './startingLooks'
+
+const pattern = z.strictObject({
+  ...originControls,
+  toX: placeControl('x', 'Aim'),
+  toY: placeControl('y', 'Aim'),
+  height: lengthControl({
+    label: 'Height',
+    usual: [50, 1500],
+    hard: [1, 60000],
+    step: 5,
+    hint: 'How far the lamp is in front of the picture.',
+  }),
+  inner: numberControl({
+    label: 'Full within',
+    unit: '°',
+    usual: [0, 60],
+    hard: [0, 89],
+    step: 0.5,
+    hint: 'Half angle of the cone that is fully lit.',
+  }),
+  outer: numberControl({ label: 'Nothing beyond', unit: '°', usual: [2, 80], hard: [0.5, 89.5], step: 0.5 }),
+  falloff: percentControl('Fall-off', 'How much it weakens with the square of the distance.'),
+})
+
+const shape = z.strictObject({
+  strength: numberControl({ label: 'Strength', unit: '%', usual: [0, 400], hard: [0, 5000], step: 1 }),
+  ambient: percentControl('Ambient', 'Light that is there without the lamp.'),
+  sheen: numberControl({
+    label: 'Sheen',
+    unit: '%',
+    usual: [0, 200],
+    hard: [0, 2000],
+    step: 1,
+    hint: 'How much what is bright shines in it.',
+  }),
+  sharpness: numberControl({ label: 'Sheen sharpness', unit: '', usual: [1, 12], hard: [0.5, 100], step: 0.1 }),
+  cone: percentControl('Visible cone', 'Light that shows in the air.'),
+  fog: percentControl('Fog in the cone'),
+  fogSize: lengthControl({ label: 'Fog size', usual: [20, 600], hard: [1, 20000], step: 5 }),
+  seed: seedControl(),
+})
+
+const controls = z.strictObject({ pattern, shape })
+export type LampControls = z.infer<typeof controls>
+
+export const lamp: EffectDefinition<'lamp', LampControls> = {
+  kind: 'lamp',
+  label: 'Lamp',
+  place: 'near',
+  shownPart: 1,
+  controls,
+  corrects: true,
+  dials: ['shape.strength', 'shape.ambient', 'pattern.outer', 'pattern.falloff', 'shape.sheen', 'shape.cone'],
+  places: [
+    { ...originPlace, label: 'Lamp' },
+    { label: 'Where it shines', x: 'pattern.toX', y: 'pattern.toY' },
+  ],
+  startingLooks,
+  summary: ({ pattern, shape }) => ({
+    pattern: `cone of ${Math.round(pattern.outer)}°`,
+    shape: `ambient ${Math.round(shape.ambient)} %`,
+  }),
+  pattern: ({ pattern }, scene) => lampOf(pattern, scene),
+  shape: () => constantFieldNode(1),
+  paint: (controls, scene, tint) => {
+    const { strength, ambient, sheen, sharpness } = controls.shape
+    const params = { ambient: ambient / 100, strength: strength / 100, colour: linearOf(tint), sheen: sheen / 100, sharpness }
+    return inTheAir(litByLampNode(scene.beneath, lampOf(controls.pattern, scene), params), controls, scene, tint)
+  },
+}
+
+function lampOf({ follows, x, y, toX, toY, height, inner, outer, falloff }: LampControls['pattern'], { marks }: EffectScene): GraphNode {
+  return lampFieldNode({ ...originOf({ follows, x, y }, marks), toX, toY, height, inner, outer, falloff: falloff / 100 })
+}
+
+/** The cone as it shows in misty air: as wide at the aim as what is lit there. */
+function inTheAir(lit: GraphNode, { pattern, shape }: LampControls, { marks, phase }: EffectScene, tint: Rgb): GraphNode {
+  if (shape.cone === 0) return lit
+  const { x, y } = originOf(pattern, marks)
+  const [dx, dy] = [pattern.toX - x, pattern.toY - y]
+  const way = Math.max(1, Math.hypot(dx, dy))
+  const half = 0.02 * way + 2
+  const wide = Math.tan((Math.PI / 180) * Math.min(80, 0.5 * (pattern.inner + pattern.outer))) * 1.3 * way
+  const cone = shaftsNode({
+    x,
+    y,
+    half: steady(half),
+    angle: steady((Math.atan2(-dy, dx) * 180) / Math.PI),
+    length: steady(1.3 * way),
+    opening: steady(Math.max(1, wide / half)),
+    count: 1,
+    uneven: 0,
+    soft: 1,
+    fade: 0.85,
+    noise: shape.fog / 100,
+    noiseSize: shape.fogSize,
+    seed: shape.seed,
+    phase,
+  })
+  return mixNode(lit, scaleFieldNode(gaussianBlurNode(cone, steady(0.012 * way)), shape.cone / 100), undefined, {
+    mode: 'screen',
+    amount: 1,
+    linear: false,
+    colour: tint,
+  })
+}

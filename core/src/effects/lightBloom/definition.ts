@@ -1,0 +1,55 @@
+import { z } from 'zod'
+import type { Rgb } from '../../colour/hex'
+import type { GraphNode } from '../../graph/node'
+import { lengthControl, numberControl, percentControl } from '../../model/controls'
+import { spreadLightNode } from '../../operations/brights/brights'
+import { lightColoursNode, lightFieldNode } from '../../operations/lightOfTones/lightOfTones'
+import type { EffectDefinition, EffectScene } from '../effectDefinition'
+import { startingLooks } from './startingLooks'
+
+const pattern = z.strictObject({
+  threshold: percentControl('Threshold', 'Linear brightness from which light spreads.'),
+  onset: percentControl('Onset', 'How softly it sets in.'),
+})
+
+const shape = z.strictObject({
+  radius: lengthControl({ label: 'Radius', usual: [2, 150], hard: [0.5, 6000], step: 0.5, hint: 'Of the narrowest part.' }),
+  reach: numberControl({ label: 'Reach', unit: '×', usual: [1, 12], hard: [1, 60], step: 0.1, hint: 'How much wider the widest part is.' }),
+  tail: percentControl('Tail', 'How much light goes into the wide parts.'),
+  strength: numberControl({ label: 'Strength', unit: '%', usual: [0, 300], hard: [0, 5000], step: 1 }),
+})
+
+const controls = z.strictObject({ pattern, shape })
+export type LightBloomControls = z.infer<typeof controls>
+
+const PARTS = 3
+
+export const lightBloom: EffectDefinition<'lightBloom', LightBloomControls> = {
+  kind: 'lightBloom',
+  label: 'Light bloom',
+  place: 'lens',
+  shownPart: 1,
+  controls,
+  ownColours: 'of the lights, tinted',
+  dials: ['pattern.threshold', 'shape.radius', 'shape.reach', 'shape.tail', 'shape.strength'],
+  startingLooks,
+  summary: ({ pattern, shape }) => ({
+    pattern: `lights above ${Math.round(pattern.threshold)} %`,
+    shape: `${Math.round(shape.radius)} to ${Math.round(shape.radius * shape.reach)} px`,
+  }),
+  pattern: ({ pattern, shape }, scene) =>
+    lightFieldNode(spread({ pattern, shape: { ...shape, radius: 0, reach: 1, strength: 100 } }, scene, [1, 1, 1])),
+  shape: (controls, scene) => lightFieldNode(spread(controls, scene, [1, 1, 1]), true),
+  paint: (controls, scene, tint) => lightColoursNode(spread(controls, scene, tint)),
+}
+
+/** Radii in even steps of their logarithm, each with its share of the light. */
+function spread({ pattern, shape }: LightBloomControls, { beneath }: EffectScene, tint: Rgb): GraphNode {
+  const shares = Array.from({ length: PARTS }, (_, k) => Math.pow(Math.max(0.02, shape.tail / 100), k))
+  const whole = shares.reduce((sum, share) => sum + share, 0)
+  const widths = shares.map((share, k) => {
+    const sigma = shape.radius * Math.pow(shape.reach, k / (PARTS - 1))
+    return [Number(sigma.toPrecision(7)), Number(((share / whole) * (shape.strength / 100)).toPrecision(7))] as const
+  })
+  return spreadLightNode(beneath, { threshold: pattern.threshold / 100, soft: 0.02 + (0.4 * pattern.onset) / 100, widths, tint })
+}

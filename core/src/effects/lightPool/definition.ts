@@ -1,0 +1,85 @@
+import { z } from 'zod'
+import { linearOf, type Rgb } from '../../colour/hex'
+import type { GraphNode } from '../../graph/node'
+import { lengthControl, numberControl, percentControl } from '../../model/controls'
+import { adjustNode } from '../../operations/adjust/adjust'
+import { constantFieldNode } from '../../operations/constantField/constantField'
+import { fadeTonesNode } from '../../operations/fadeTones/fadeTones'
+import { gaussianBlurNode } from '../../operations/gaussianBlur/gaussianBlur'
+import { scaleFieldNode } from '../../operations/joinFields/joinFields'
+import { mixNode } from '../../operations/mix/mix'
+import { steady } from '../camera'
+import type { EffectDefinition, EffectScene } from '../effectDefinition'
+import { startingLooks } from './startingLooks'
+
+const signed = { unit: '%', usual: [-100, 100], hard: [-100, 100], step: 1 } as const
+
+const pattern = z.strictObject({
+  exposure: numberControl({ label: 'Exposure', unit: 'EV', usual: [-2, 2], hard: [-8, 8], step: 0.05 }),
+  shadows: numberControl({ label: 'Shadows', ...signed }),
+  highlights: numberControl({ label: 'Highlights', ...signed }),
+  warmth: percentControl('Colour', 'How much of its colour the light has.'),
+})
+
+const shape = z.strictObject({
+  rest: numberControl({
+    label: 'Darken the rest',
+    unit: 'EV',
+    usual: [0, 2],
+    hard: [0, 8],
+    step: 0.05,
+    hint: 'How much darker it gets outside of the pool.',
+  }),
+  softening: percentControl('Softening', 'Takes local contrast out of what is lit.'),
+  softeningRadius: lengthControl({ label: 'Softening radius', usual: [2, 60], hard: [0, 2000], step: 0.5 }),
+  haze: percentControl('Haze', 'A little air in the light.'),
+})
+
+const controls = z.strictObject({ pattern, shape })
+export type LightPoolControls = z.infer<typeof controls>
+
+export const lightPool: EffectDefinition<'lightPool', LightPoolControls> = {
+  kind: 'lightPool',
+  label: 'Light pool',
+  place: 'near',
+  shownPart: 1,
+  controls,
+  corrects: true,
+  dials: ['pattern.exposure', 'pattern.warmth', 'pattern.shadows', 'pattern.highlights', 'shape.rest', 'shape.haze'],
+  region: { label: 'Pool', hint: 'What is lit: an ellipse, an outline, or any other masks. Without one it is the whole picture.' },
+  startingLooks,
+  summary: ({ pattern, shape }) => ({
+    pattern: `${pattern.exposure >= 0 ? '+' : ''}${Number(pattern.exposure.toFixed(2))} EV`,
+    shape: shape.rest > 0 ? `the rest ${Number(shape.rest.toFixed(2))} EV darker` : 'the rest as it is',
+  }),
+  pattern: (_, { region }) => (region ? scaleFieldNode(region, 1) : constantFieldNode(1)),
+  shape: () => constantFieldNode(1),
+  paint: (controls, scene, tint) => lit(controls, scene, tint),
+}
+
+/** The picture with the pool in it. */
+function lit({ pattern, shape }: LightPoolControls, { beneath, region }: EffectScene, tint: Rgb): GraphNode {
+  const light = linearOf(tint)
+  const luminance = 0.2126 * light[0] + 0.7152 * light[1] + 0.0722 * light[2]
+  const stops = Math.pow(2, pattern.exposure)
+  // The colour of the light turns the colours, and leaves how bright they are.
+  const gain = light.map((channel) =>
+    steady(stops * (1 + (pattern.warmth / 100) * (channel / Math.max(0.02, luminance) - 1))),
+  ) as unknown as Rgb
+  const exposed = adjustNode(beneath, { gain, shadows: pattern.shadows / 100, highlights: pattern.highlights / 100 })
+  const soft =
+    shape.softening > 0
+      ? fadeTonesNode(exposed, gaussianBlurNode(exposed, shape.softeningRadius), undefined, {
+          amount: (0.6 * shape.softening) / 100,
+          linear: false,
+        })
+      : exposed
+  const air =
+    shape.haze > 0
+      ? mixNode(soft, constantFieldNode((0.35 * shape.haze) / 100), undefined, { mode: 'screen', amount: 1, linear: false, colour: tint })
+      : soft
+  if (!region) return air
+  const dark = steady(Math.pow(2, -shape.rest))
+  const rest = shape.rest > 0 ? adjustNode(beneath, { gain: [dark, dark, dark] }) : beneath
+  return fadeTonesNode(rest, air, region, { amount: 1, linear: true })
+}

@@ -1,0 +1,175 @@
+import { z } from 'zod'
+import type { GraphNode } from '../../graph/node'
+import { lengthControl, numberControl, percentControl } from '../../model/controls'
+import { adjustNode } from '../../operations/adjust/adjust'
+import { burstsNode } from '../../operations/burst/burst'
+import { combineMasksNode } from '../../operations/combineMasks/combineMasks'
+import { constantFieldNode } from '../../operations/constantField/constantField'
+import { fadeTonesNode } from '../../operations/fadeTones/fadeTones'
+import { gaussianBlurNode } from '../../operations/gaussianBlur/gaussianBlur'
+import { joinFieldsNode, scaleFieldNode } from '../../operations/joinFields/joinFields'
+import { levelsNode } from '../../operations/levels/levels'
+import { luminosityMaskNode } from '../../operations/luminosityMask/luminosityMask'
+import { mirrorNode } from '../../operations/mirror/mirror'
+import { mixNode } from '../../operations/mix/mix'
+import { bandMaskNode } from '../../operations/shapeMasks/bandMask'
+import { steady } from '../camera'
+import { linearOf, type Rgb } from '../../colour/hex'
+import type { EffectDefinition, EffectScene } from '../effectDefinition'
+import { originControls, originOf, originPlace } from '../origin'
+import { startingLooks } from './startingLooks'
+
+const pattern = z.strictObject({
+  ...originControls,
+  sun: lengthControl({ label: 'Sun', usual: [2, 150], hard: [0, 5000], step: 1, hint: 'Radius of what is overexposed.' }),
+  glow: lengthControl({ label: 'Glow', usual: [40, 1200], hard: [1, 30000], step: 5 }),
+  airHeight: lengthControl({
+    label: 'Air height',
+    usual: [50, 1500],
+    hard: [1, 30000],
+    step: 5,
+    hint: 'Of the lifted air over the horizon.',
+  }),
+  ridge: percentControl('Ridge', 'What is darker than this stands in front of the sun.'),
+})
+
+const shape = z.strictObject({
+  strength: percentControl('Sun strength'),
+  air: percentControl('Lifted air'),
+  rim: percentControl('Rim', 'Warm light on the edge of what stands in front.'),
+  rimWidth: lengthControl({ label: 'Rim width', usual: [1, 40], hard: [0.3, 2000], step: 0.5 }),
+  rest: numberControl({ label: 'Darken the rest', unit: 'EV', usual: [0, 2], hard: [0, 8], step: 0.05 }),
+  warmth: percentControl('Warmth', 'How much the rest takes the colour of the light.'),
+  reflection: percentControl('Reflection', 'In the water below the waterline mark.'),
+  ripple: lengthControl({ label: 'Ripple', usual: [0, 60], hard: [0, 1000], step: 1 }),
+})
+
+const controls = z.strictObject({ pattern, shape })
+export type LowSunControls = z.infer<typeof controls>
+
+export const lowSun: EffectDefinition<'lowSun', LowSunControls> = {
+  kind: 'lowSun',
+  label: 'Low sun',
+  place: 'far',
+  shownPart: 1,
+  controls,
+  corrects: true,
+  dials: ['pattern.sun', 'pattern.glow', 'shape.air', 'shape.rim', 'shape.rest', 'shape.reflection'],
+  places: [{ ...originPlace, label: 'Sun' }],
+  startingLooks,
+  inWords: ({ shape }, { marks }) =>
+    shape.reflection > 0 && !marks.waterline ? 'With a waterline in Marks it is seen in the water too.' : '',
+  summary: ({ pattern, shape }) => ({
+    pattern: `sun of ${Math.round(pattern.sun)} px, glow ${Math.round(pattern.glow)} px`,
+    shape: `rim ${Math.round(shape.rim)} %, the rest ${Number(shape.rest.toFixed(2))} EV darker`,
+  }),
+  pattern: (controls, scene) => sunField(controls, scene),
+  shape: () => constantFieldNode(1),
+  paint: (controls, scene, tint) => {
+    const sun = sunField(controls, scene)
+    return withSun(
+      withRim(withAir(darkened(controls, scene, tint), controls, scene, tint), controls, scene, tint),
+      sun,
+      controls,
+      scene,
+      tint,
+    )
+  },
+}
+
+/** The sun and its glow. */
+function sunField({ pattern }: LowSunControls, { marks, phase }: EffectScene): GraphNode {
+  return glowAbout(originOf(pattern, marks), pattern.sun, 0.6, pattern.glow / 2, phase)
+}
+
+function glowAbout({ x, y }: { x: number; y: number }, core: number, halo: number, haloSize: number, phase: number): GraphNode {
+  const none = { count: 0, strength: 0, reach: 0 }
+  return burstsNode(
+    [
+      {
+        x,
+        y,
+        core,
+        halo,
+        haloSize,
+        spikes: { ...none, thickness: 1, uneven: 0, turn: 0, paired: false },
+        rays: { ...none, low: 0, high: 1 },
+        seed: 0,
+      },
+    ],
+    phase,
+  )
+}
+
+function opposite(field: GraphNode): GraphNode {
+  return combineMasksNode(undefined, field, { join: 'subtract', strength: 1 })
+}
+
+/** Open where the photo is bright: there is nothing in front of the sun. */
+function openSky({ ridge }: LowSunControls['pattern'], { picture }: EffectScene): GraphNode {
+  const at = ridge / 100
+  return luminosityMaskNode(picture, {
+    channel: 'encodedLuma',
+    curve: 'range',
+    handles: [Math.max(0, at - 0.08), Math.min(1, at + 0.08), 1, 1],
+    steepness: 0,
+  })
+}
+
+/** Away from the sun everything is darker, and has some of its colour. */
+function darkened({ pattern, shape }: LowSunControls, { beneath, marks, phase }: EffectScene, tint: Rgb): GraphNode {
+  const light = linearOf(tint)
+  const luminance = 0.2126 * light[0] + 0.7152 * light[1] + 0.0722 * light[2]
+  const stops = Math.pow(2, -shape.rest)
+  const warm = (0.45 * shape.warmth) / 100
+  const gain = light.map((channel) => steady(stops * (1 + warm * (channel / Math.max(0.02, luminance) - 1)))) as unknown as Rgb
+  const far = opposite(scaleFieldNode(glowAbout(originOf(pattern, marks), 0, 1, 1.2 * pattern.glow, phase), 0.8))
+  return fadeTonesNode(beneath, adjustNode(beneath, { gain }), far, { amount: 1, linear: true })
+}
+
+function withAir(under: GraphNode, { pattern, shape }: LowSunControls, scene: EffectScene, tint: Rgb): GraphNode {
+  if (shape.air === 0) return under
+  const { x, y } = originOf(pattern, scene.marks)
+  const level = scene.marks.horizon ?? { y, turn: 0 }
+  const band = bandMaskNode({ x: scene.width / 2, y: level.y, turn: level.turn, width: 0, softness: pattern.airHeight })
+  const near = glowAbout({ x, y }, 0, 1, 1.6 * pattern.glow, scene.phase)
+  const air = joinFieldsNode([band, near, opposite(scaleFieldNode(opposite(openSky(pattern, scene)), 0.75))], 'product')
+  return mixNode(under, scaleFieldNode(air, (0.75 * shape.air) / 100), undefined, {
+    mode: 'screen',
+    amount: 1,
+    linear: false,
+    colour: tint,
+  })
+}
+
+/** Light creeps around the edge of what is in front, the more the nearer the sun. */
+function withRim(under: GraphNode, { pattern, shape }: LowSunControls, scene: EffectScene, tint: Rgb): GraphNode {
+  if (shape.rim === 0) return under
+  const sky = openSky(pattern, scene)
+  const creeping = levelsNode(gaussianBlurNode(sky, shape.rimWidth), { black: 0.05, white: 0.75, gamma: 1 })
+  const near = glowAbout(originOf(pattern, scene.marks), 0, 1, pattern.glow, scene.phase)
+  const rim = joinFieldsNode([creeping, opposite(sky), near], 'product')
+  return mixNode(under, scaleFieldNode(rim, shape.rim / 100), undefined, { mode: 'screen', amount: 1, linear: false, colour: tint })
+}
+
+const WHITE_HOT: Rgb = [1, 0.97, 0.88]
+
+function withSun(under: GraphNode, sun: GraphNode, { pattern, shape }: LowSunControls, scene: EffectScene, tint: Rgb): GraphNode {
+  const amount = shape.strength / 100
+  const colour: Rgb = [0, 1, 2].map((channel) => 0.5 * ((tint[channel] ?? 1) + (WHITE_HOT[channel] ?? 1))) as unknown as Rgb
+  const shining = mixNode(under, sun, openSky(pattern, scene), { mode: 'screen', amount, linear: false, colour })
+  const water = scene.marks.waterline
+  if (!water || shape.reflection === 0) return shining
+  const mirrored = mirrorNode(sun, {
+    x: scene.width / 2,
+    y: water.y,
+    turn: water.turn,
+    stretch: 1.6,
+    ripple: shape.ripple,
+    rippleLength: 4 * shape.ripple + 4,
+    seed: 7,
+    phase: scene.phase,
+    fade: 0.7 * scene.height,
+  })
+  return mixNode(shining, mirrored, undefined, { mode: 'screen', amount: (amount * shape.reflection) / 100, linear: false, colour: tint })
+}

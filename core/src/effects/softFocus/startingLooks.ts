@@ -1,0 +1,63 @@
+import type { LuminosityMask } from '../../masks/luminosity/definition'
+import type { Where } from '../../model/look'
+import type { StartingLook } from '../effectDefinition'
+import { everywhere } from '../lightMasks'
+import { sparesShadows } from '../sparesShadows'
+import type { SoftFocusControls } from './definition'
+
+const midtones: LuminosityMask = { ...sparesShadows, id: 'mids', curve: 'mids', handles: [0, 1, 1, 1], feather: 0 }
+const brights: LuminosityMask = {
+  ...sparesShadows,
+  id: 'brights',
+  join: 'subtract',
+  curve: 'brights',
+  handles: [0, 1, 1, 1],
+  steepness: 2,
+  feather: 0,
+}
+/** Midtones less the brights: common practice, no source. */
+const midsLessBrights: Where = { masks: [midtones, brights], hold: 100 }
+
+function look(
+  name: string,
+  mode: 'normal' | 'screen' | 'soft-light',
+  amount: number,
+  pattern: Partial<SoftFocusControls['pattern']>,
+  shape: Partial<SoftFocusControls['shape']>,
+  where: Where = everywhere,
+): StartingLook<SoftFocusControls> {
+  return {
+    name,
+    controls: {
+      pattern: { by: 'veil', radius: 12.5, lightRadius: 17.5, contrast: 0, brightness: 0, ...pattern },
+      shape: { glow: 100, darkening: 0, protectHighlights: 0, protectShadows: 0, detailBy: 'fine', detail: 0, ...shape },
+    },
+    colour: { tint: '#ffffff', light: null, lit: 0 },
+    where,
+    mix: { mode, amount, linear: false },
+  }
+}
+
+/**
+ * Common practice, no source. Veil: r = 25 px at 24 megapixels, at 15 %. Bloom: contrast up before the blur, Screen at 40 %, shadows down after. Pair: 35 px, at 65 %. Lengths for
+ * 6 megapixels, where they are half of those at 24.
+ */
+export const startingLooks: readonly StartingLook<SoftFocusControls>[] = [
+  look('Veil', 'normal', 15, { contrast: 70, brightness: 4 }, { detail: 25 }),
+  look(
+    'Dream bloom',
+    'screen',
+    40,
+    { by: 'bloom', radius: 30, contrast: 35, brightness: -12 },
+    { darkening: 60, detail: 35, detailBy: 'broad' },
+  ),
+  look(
+    'Dark and light',
+    'normal',
+    65,
+    { by: 'pair', radius: 17.5, contrast: 0 },
+    { glow: 75, darkening: 60, detail: 40, detailBy: 'broad' },
+    midsLessBrights,
+  ),
+  look('Silk', 'soft-light', 45, { by: 'diffusion', radius: 20, brightness: 10 }, { protectShadows: 50, detail: 30, detailBy: 'unblur' }),
+]

@@ -1,0 +1,121 @@
+import { z } from 'zod'
+import type { Rgb } from '../../colour/hex'
+import type { GraphNode } from '../../graph/node'
+import { angleControl, choiceControl, lengthControl, numberControl, percentControl, placeControl, seedControl } from '../../model/controls'
+import { burstsNode, type Burst } from '../../operations/burst/burst'
+import { constantTonesNode } from '../../operations/constantTones/constantTones'
+import { gaussianBlurNode } from '../../operations/gaussianBlur/gaussianBlur'
+import { lightColoursNode } from '../../operations/lightOfTones/lightOfTones'
+import { mixNode } from '../../operations/mix/mix'
+import type { EffectDefinition, EffectScene } from '../effectDefinition'
+import { glintsOf, type Glint } from './glints'
+import { startingLooks } from './startingLooks'
+
+const pattern = z.strictObject({
+  by: choiceControl('Where they are', { placed: 'At places of their own', many: 'Many, all over' }),
+  /** Places of the glints; `size` in percent of the others. */
+  places: z
+    .array(
+      z.strictObject({
+        x: placeControl('x'),
+        y: placeControl('y'),
+        size: numberControl({ label: 'Size', unit: '%', usual: [10, 300], hard: [1, 1000], step: 1 }),
+      }),
+    )
+    .max(400),
+  count: numberControl({ label: 'Count', unit: '', usual: [1, 200], hard: [0, 5000], step: 1, whole: true }),
+  reach: lengthControl({ label: 'Reach', usual: [5, 200], hard: [0.5, 5000], step: 0.5, hint: 'Length of the longest points.' }),
+  core: lengthControl({ label: 'Core', usual: [0.5, 12], hard: [0, 500], step: 0.1 }),
+  points: numberControl({ label: 'Points', unit: '', usual: [2, 12], hard: [0, 64], step: 1, whole: true }),
+  uneven: percentControl('Unevenness', 'How much the points of a glint differ.'),
+  turn: angleControl('Rotation'),
+  sizeSpread: percentControl('Size spread'),
+  seed: seedControl(),
+})
+
+const shape = z.strictObject({
+  halo: percentControl('Halo'),
+  tintScatter: percentControl('Scatter of tints', 'How far the colours of the glints lie apart.'),
+  turnScatter: percentControl('Scatter of rotation'),
+  blur: lengthControl({ label: 'Blur', usual: [0, 5], hard: [0, 200], step: 0.1 }),
+})
+
+const controls = z.strictObject({ pattern, shape })
+export type SparkleControls = z.infer<typeof controls>
+
+/** Glints come in so many tints. */
+const TINTS = 3
+
+export const sparkles: EffectDefinition<'sparkles', SparkleControls> = {
+  kind: 'sparkles',
+  label: 'Sparkles',
+  place: 'near',
+  shownPart: 0.7,
+  controls,
+  dials: ['pattern.reach', 'pattern.core', 'pattern.points', 'pattern.uneven', 'pattern.sizeSpread', 'pattern.count'],
+  applies: (path, { pattern }) => path !== 'pattern.count' || pattern.by === 'many',
+  startingLooks,
+  inWords: ({ pattern }) =>
+    pattern.by === 'placed' && pattern.places.length === 0 ? 'Open Pattern: place glints by hand, or let them be found.' : '',
+  summary: ({ pattern, shape }) => ({
+    pattern: `${pattern.by === 'many' ? pattern.count : pattern.places.length} glints of ${pattern.points} points`,
+    shape: shape.blur > 0 ? `blur ${Number(shape.blur.toFixed(1))} px` : 'sharp',
+  }),
+  pattern: (controls, scene) =>
+    burstsNode(
+      glintsOf(controls, scene).map((glint) => burstOf(glint, controls)),
+      scene.phase,
+    ),
+  shape: (controls, scene) =>
+    gaussianBlurNode(
+      burstsNode(
+        glintsOf(controls, scene).map((glint) => burstOf(glint, controls)),
+        scene.phase,
+      ),
+      controls.shape.blur,
+    ),
+  paint: (controls, scene, tint) => (controls.shape.tintScatter > 0 ? scattered(controls, scene, tint) : undefined),
+}
+
+function burstOf({ x, y, size, turn, seed }: Glint, { pattern, shape }: SparkleControls): Burst {
+  const reach = pattern.reach * size
+  const core = pattern.core * Math.sqrt(size)
+  return {
+    x,
+    y,
+    core,
+    halo: shape.halo / 100,
+    haloSize: Math.max(0.5, 0.16 * reach),
+    spikes: {
+      count: pattern.points,
+      reach,
+      strength: 0.95,
+      thickness: Math.max(0.4, 0.55 * core),
+      uneven: pattern.uneven / 100,
+      turn: pattern.turn + turn,
+      paired: false,
+    },
+    rays: { count: 0, strength: 0, reach: 0, low: 0, high: 1 },
+    seed,
+  }
+}
+
+/** Colours of glints whose tints lie around the tint: warmer, as it is, cooler. */
+function scattered(controls: SparkleControls, scene: EffectScene, tint: Rgb): GraphNode {
+  const by = controls.shape.tintScatter / 100
+  const glints = glintsOf(controls, scene)
+  const tinted = Array.from({ length: TINTS }, (_, index) => {
+    const own = glints.filter(({ seed }) => Math.abs(seed) % TINTS === index).map((glint) => burstOf(glint, controls))
+    return { field: gaussianBlurNode(burstsNode(own, scene.phase), controls.shape.blur), colour: shiftedTint(tint, (index - 1) * by) }
+  })
+  const light = tinted.reduce(
+    (beneath, { field, colour }) => mixNode(beneath, field, undefined, { mode: 'plus-lighter', amount: 1, linear: false, colour }),
+    constantTonesNode([0, 0, 0]),
+  )
+  return lightColoursNode(light)
+}
+
+function shiftedTint([red, green, blue]: Rgb, by: number): Rgb {
+  const within = (value: number): number => Math.min(1, Math.max(0, value))
+  return [within(red * (1 + 0.25 * by)), within(green * (1 - 0.1 * Math.abs(by))), within(blue * (1 - 0.6 * by))]
+}

@@ -1,0 +1,40 @@
+import type { EffectScene } from '../effectDefinition'
+import type { SparkleControls } from './definition'
+
+/** One glint: its place in photo px, its size against the others, its own rotation in degrees, and what its unevenness starts from. */
+export interface Glint {
+  readonly x: number
+  readonly y: number
+  readonly size: number
+  readonly turn: number
+  readonly seed: number
+}
+
+/** The finalizer of MurmurHash3 (Appleby, public domain) over a seed and a counter, as a number 0-1. */
+function chance(seed: number, index: number, which: number): number {
+  let h = Math.imul(seed | 0, 0x9e3779b1) ^ Math.imul(index + 1, 0x85ebca6b) ^ Math.imul(which + 1, 0xc2b2ae35)
+  h = Math.imul(h ^ (h >>> 16), 0x85ebca6b)
+  h = Math.imul(h ^ (h >>> 13), 0xc2b2ae35)
+  return ((h ^ (h >>> 16)) >>> 0) / 4294967296
+}
+
+/** The glints of an effect: at their places, or as many as wanted all over the frame. */
+export function glintsOf({ pattern, shape }: SparkleControls, { width, height }: Pick<EffectScene, 'width' | 'height'>): Glint[] {
+  const { seed, sizeSpread } = pattern
+  const glint = (x: number, y: number, size: number, index: number): Glint => {
+    const u = chance(seed, index, 2)
+    // Few large ones, many small ones.
+    const own = 1 - (sizeSpread / 100) * (1 - u * u) * 0.92
+    return {
+      x,
+      y,
+      size: size * own,
+      turn: (shape.turnScatter / 100) * 180 * (chance(seed, index, 3) - 0.5),
+      seed: Math.floor(chance(seed, index, 4) * 1e6),
+    }
+  }
+  if (pattern.by === 'placed') return pattern.places.map(({ x, y, size }, index) => glint(x, y, size / 100, index))
+  return Array.from({ length: pattern.count }, (_, index) =>
+    glint(width * chance(seed, index, 0), height * chance(seed, index, 1), 1, index),
+  )
+}

@@ -1,0 +1,28 @@
+import { z } from 'zod'
+import { percentControl } from '../../model/controls'
+import { constantFieldNode } from '../../operations/constantField/constantField'
+import { scaleFieldNode } from '../../operations/joinFields/joinFields'
+import type { EffectDefinition } from '../effectDefinition'
+import { glowNode, glowShape, glowSummary } from '../glow'
+import { startingLooks } from './startingLooks'
+
+const controls = z.strictObject({
+  pattern: z.strictObject({ brightness: percentControl('Brightness', 'Of the subject before it is blurred.') }),
+  shape: glowShape,
+})
+export type SubjectGlowControls = z.infer<typeof controls>
+
+export const subjectGlow: EffectDefinition<'subjectGlow', SubjectGlowControls> = {
+  kind: 'subjectGlow',
+  label: 'Subject glow',
+  place: 'near',
+  shownPart: 1,
+  controls,
+  dials: ['shape.tight', 'shape.middle', 'shape.wide', 'shape.spill'],
+  region: { label: 'Subject', hint: 'Draw around what glows, paint it, or take it by its colour: add a mask for it.' },
+  startingLooks,
+  summary: ({ pattern, shape }) => ({ pattern: `white on black, ${Math.round(pattern.brightness)} %`, shape: glowSummary(shape) }),
+  pattern: ({ pattern }, { region }) => (region ? scaleFieldNode(region, pattern.brightness / 100) : constantFieldNode(0)),
+  shape: ({ pattern, shape }, scene) =>
+    scene.region ? glowNode(scaleFieldNode(scene.region, pattern.brightness / 100), shape, scene) : constantFieldNode(0),
+}

@@ -1,0 +1,35 @@
+import type { Ramp } from '../../model/look'
+import type { StartingLook } from '../effectDefinition'
+import { glowStart, type GlowShape } from '../glow'
+import { aboutTheFocalPoint, everywhere } from '../lightMasks'
+import type { SubjectGlowControls } from './definition'
+
+function look(name: string, amount: number, tint: string, ramp: Ramp, shape: Partial<GlowShape>): StartingLook<SubjectGlowControls> {
+  return {
+    name,
+    controls: { pattern: { brightness: 100 }, shape: { ...glowStart, ...shape } },
+    colour: { tint, light: null, lit: 0, ramp },
+    where: everywhere,
+    region: aboutTheFocalPoint(170, 170, 35),
+    mix: { mode: 'screen', amount, linear: false },
+  }
+}
+
+const ramp = (dark: string, middle: string, bright: string): Ramp => [
+  { at: 0, colour: dark },
+  { at: 55, colour: middle },
+  { at: 100, colour: bright },
+]
+
+/** Lengths for 6 megapixels. */
+export const startingLooks: readonly StartingLook<SubjectGlowControls>[] = [
+  look('Rim of light', 85, '#ffc27a', ramp('#c2551c', '#ffb257', '#fff1d6'), { sits: 'behind', sharp: 0, tight: 85, spill: 14 }),
+  look('Lit from within', 75, '#ffb15c', ramp('#a5400f', '#ff9f43', '#fff3dc'), { sharp: 45 }),
+  look('Cold ember', 80, '#8fd0ff', ramp('#1f4fa8', '#7cc4ff', '#effaff'), {
+    sits: 'behind',
+    sharp: 0,
+    wide: 75,
+    wideRadius: 90,
+    spill: 20,
+  }),
+]

@@ -1,0 +1,268 @@
+import { hash3, nextHash, unit } from './hash'
+import { exp2, splat } from './math'
+import { angleOf } from './radial'
+
+// Light that spreads from a point: a core, a halo, spikes of thin light, and rays of noise that are the same all the way out.
+
+const TURN: f64 = 6.283185307179586
+const LOG2E: f32 = 1.4426950408889634
+const STEPS: i32 = 8192
+
+/** Integral of the noise over the angle, so that a pixel takes the mean of what it spans. */
+const integral = memory.data((STEPS + 1) * 8)
+let tabledSeed = 0
+let tabledCount: f64 = -1
+let tabledLow: f64 = 0
+let tabledHigh: f64 = 0
+let tabledPhase: f64 = 0
+
+/** Value noise around the turn, `count` features, that closes on itself. */
+function roundNoise(turned: f64, count: i32, seed: i32): f64 {
+  const at = turned * <f64>count
+  const cell = <i32>Math.floor(at)
+  const t = at - <f64>cell
+  const a = <f64>unit(hash3(cell % count, 0, seed))
+  const b = <f64>unit(hash3((cell + 1) % count, 0, seed))
+  return a + (b - a) * t * t * (3 - 2 * t)
+}
+
+function prepareRays(count: f64, seed: i32, low: f64, high: f64, phase: f64): void {
+  if (tabledCount == count && tabledSeed == seed && tabledLow == low && tabledHigh == high && tabledPhase == phase) return
+  tabledCount = count
+  tabledSeed = seed
+  tabledLow = low
+  tabledHigh = high
+  tabledPhase = phase
+  let sum: f64 = 0
+  store<f64>(integral, 0)
+  const whole = max(3, <i32>count)
+  // Where in the loop it is: the noise goes over into other noise and back.
+  const there = 0.5 - 0.5 * NativeMath.cos(TURN * phase)
+  const even = 1 / Math.sqrt(there * there + (1 - there) * (1 - there))
+  for (let i = 0; i < STEPS; i++) {
+    const turned = (<f64>i + 0.5) / <f64>STEPS
+    let value: f64 = 0
+    let other: f64 = 0
+    let weight: f64 = 0.5
+    let features = whole
+    for (let octave = 0; octave < 4; octave++) {
+      value += weight * roundNoise(turned, features, seed + octave * 71)
+      if (there > 0) other += weight * roundNoise(turned, features, seed + octave * 71 + 5003)
+      weight *= 0.5
+      features = features * 2 + 1
+    }
+    value /= 0.9375
+    if (there > 0) value = 0.5 + even * ((1 - there) * (value - 0.5) + there * (other / 0.9375 - 0.5))
+    const s = Math.min(1, Math.max(0, (value - low) / Math.max(1e-3, high - low)))
+    sum += (s * s * (3 - 2 * s)) / <f64>STEPS
+    store<f64>(integral + ((<usize>(i + 1)) << 3), sum)
+  }
+}
+
+/** Integral from 0 to `turned`, which may be anything; a whole turn adds the whole. */
+function integralTo(turned: f64): f64 {
+  const whole = Math.floor(turned)
+  const at = (turned - whole) * <f64>STEPS
+  const i = min(STEPS - 1, <i32>at)
+  const a = load<f64>(integral + ((<usize>i) << 3))
+  const b = load<f64>(integral + ((<usize>(i + 1)) << 3))
+  return a + (b - a) * (at - <f64>i) + whole * load<f64>(integral + ((<usize>STEPS) << 3))
+}
+
+/**
+ * Lays a burst of light over a field, as veils one behind the other: 1 - (1 - a) (1 - b). `spread`, if not 0, takes the variance inside each pixel. Lengths in photo px.
+ * `core`: radius of the overexposed middle; `halo` 0-1 and `haloSize`; `spikes`: how many, 0 for none, their `reach`, `strength` 0-1, `thickness` (standard deviation where they
+ * begin), `uneven` 0-1, `turn` radians; `paired`: spikes of a diaphragm, alike and exactly even. `rays`: how many features the noise has around the turn, 0 for none, between the tones
+ * `low` and `high`, at `rayStrength`, over `rayReach`. `phase` 0-1 of the loop.
+ */
+export function addBurst(
+  plane: usize, spread: usize, x0: i32, y0: i32, width: i32, height: i32, pitchX: f64, pitchY: f64, px: f64, py: f64,
+  core: f64, halo: f64, haloSize: f64, spikes: i32, reach: f64, strength: f64, thickness: f64, uneven: f64, turn: f64, paired: bool,
+  rays: f64, rayStrength: f64, rayReach: f64, low: f64, high: f64, seed: i32, phase: f64,
+): void {
+  if (rays > 0 && rayStrength > 0) prepareRays(rays, seed, low, high, phase)
+  const pitch = Math.sqrt(pitchX * pitchY)
+  const pixel = Math.max(0, pitch * pitch - 1) / 12
+  const coreSeen = Math.sqrt(core * core + pixel + 0.08)
+  const coreShare = (core * core) / (coreSeen * coreSeen)
+  const haloReach = halo > 0 ? 7 * haloSize : 0
+  let farthest = Math.max(4 * coreSeen, haloReach)
+  if (spikes > 0 && strength > 0) farthest = Math.max(farthest, reach)
+  if (rays > 0 && rayStrength > 0) farthest = Math.max(farthest, rayReach)
+  farthest += 2 * pitch
+  const row0 = max(0, <i32>Math.floor((py - farthest) / pitchY) - y0)
+  const row1 = min(height - 1, <i32>Math.ceil((py + farthest) / pitchY) - y0)
+  const column0 = max(0, <i32>Math.floor((px - farthest) / pitchX) - x0)
+  const column1 = min(width - 1, <i32>Math.ceil((px + farthest) / pitchX) - x0)
+  const coreFall = <f32>(-0.5) * LOG2E / <f32>(coreSeen * coreSeen)
+  for (let row = row0; row <= row1; row++) {
+    const dy = (<f64>(y0 + row) + 0.5) * pitchY - py
+    for (let column = column0; column <= column1; column++) {
+      const dx = (<f64>(x0 + column) + 0.5) * pitchX - px
+      const r2 = dx * dx + dy * dy
+      const r = Math.sqrt(r2)
+      if (r > farthest) continue
+      // The middle is overexposed: three times white before it is cut off.
+      let light = Math.min(1, 3 * coreShare * <f64>f32x4.extract_lane(exp2(splat(coreFall * <f32>r2)), 0))
+      let variance: f64 = light * light * Math.max(0, 1 / Math.max(0.02, coreShare) - 1)
+      if (halo > 0 && r < haloReach) {
+        const q = r / haloSize
+        const edge = 1 - r / haloReach
+        light = over(light, (halo * edge * edge) / (1 + q * q))
+      }
+      if (spikes > 0 && strength > 0 && r < reach) {
+        const turned = (angleOf(-dy, dx) - turn) / TURN
+        const nearest = <i32>Math.floor((turned - Math.floor(turned)) * <f64>spikes + 0.5)
+        for (let k = nearest - 1; k <= nearest + 1; k++) {
+          const own = spikeAt(dx, dy, k, spikes, reach, strength, thickness, uneven, turn, paired, seed, phase, pixel)
+          variance += own * own * spikeVariance
+          light = over(light, own)
+        }
+      }
+      if (rays > 0 && rayStrength > 0 && r < rayReach) {
+        const turned = (angleOf(-dy, dx) - turn) / TURN
+        const half = Math.min(0.5, (0.5 * Math.max(1, pitch)) / (TURN * Math.max(r, 0.5)))
+        const mean = (integralTo(turned + half) - integralTo(turned - half)) / (2 * half)
+        const rest = 1 - r / rayReach
+        light = over(light, rayStrength * mean * rest * rest)
+      }
+      if (light <= 0) continue
+      const at = (<usize>(row * width + column)) << 2
+      store<f32>(plane + at, <f32>over(<f64>load<f32>(plane + at), light))
+      if (spread != 0) store<f32>(spread + at, load<f32>(spread + at) + <f32>Math.min(0.25, variance))
+    }
+  }
+}
+
+// @ts-ignore: decorator
+@inline
+function over(a: f64, b: f64): f64 {
+  return a + b - a * b
+}
+
+/** Variance inside a pixel of the spike last looked at, for a mean of 1. */
+let spikeVariance: f64 = 0
+
+/** One spike: brightest where it begins, ever thinner and fainter, and gone at its own reach. */
+function spikeAt(
+  dx: f64, dy: f64, index: i32, count: i32, reach: f64, strength: f64, thickness: f64, uneven: f64, turn: f64, paired: bool, seed: i32, phase: f64, pixel: f64,
+): f64 {
+  const k = ((index % count) + count) % count
+  let h = hash3(k, 17, seed)
+  const a = <f64>unit(h)
+  h = nextHash(h)
+  const b = <f64>unit(h)
+  h = nextHash(h)
+  const c = <f64>unit(h)
+  const place = paired ? 0 : 0.7 * uneven * (a - 0.5)
+  const flicker = phase > 0 ? 1 + 0.12 * (NativeMath.sin(TURN * (phase + c)) - NativeMath.sin(TURN * c)) : 1
+  const ownReach = reach * (1 - 0.75 * uneven * b) * Math.min(1, flicker)
+  const angle = turn + (TURN * (<f64>k + place)) / <f64>count
+  const dirX = NativeMath.cos(angle)
+  const dirY = -NativeMath.sin(angle)
+  const along = dx * dirX + dy * dirY
+  spikeVariance = 0
+  if (along <= 0 || along >= ownReach) return 0
+  const across = dx * dirY - dy * dirX
+  const rest = 1 - along / ownReach
+  const own = thickness * (0.12 + 0.88 * rest) * (1 - 0.5 * uneven * c)
+  const sharp = own * own + 0.08
+  const seen = sharp + pixel
+  const narrow = Math.sqrt(sharp / seen)
+  spikeVariance = 1 / narrow - 1
+  const profile = <f64>f32x4.extract_lane(exp2(splat(<f32>(-0.5) * LOG2E * <f32>((across * across) / seen))), 0)
+  return strength * narrow * profile * rest * rest * (1 - 0.5 * uneven * a)
+}
+
+/**
+ * Straight beams as a field. From the middle (px, py) of their source edge, `half` px to both sides of it, along (dirX, dirY) over `length`, where they are `opening` times as wide.
+ * `count` beams, `uneven` 0-1, `soft` 0-1 edges, `fade` 0-1 along the length, broken up by `noise` 0-1 of the size `noiseSize` px. `phase` 0-1.
+ */
+export function drawShafts(
+  plane: usize, x0: i32, y0: i32, width: i32, height: i32, pitchX: f64, pitchY: f64, px: f64, py: f64, half: f64, dirX: f64, dirY: f64, length: f64, opening: f64,
+  count: i32, uneven: f64, soft: f64, fade: f64, noise: f64, noiseSize: f64, seed: i32, phase: f64,
+): void {
+  prepareBeams(count, uneven, soft, seed)
+  const pitch = Math.sqrt(pitchX * pitchY)
+  for (let row = 0; row < height; row++) {
+    const dy = (<f64>(y0 + row) + 0.5) * pitchY - py
+    for (let column = 0; column < width; column++) {
+      const dx = (<f64>(x0 + column) + 0.5) * pitchX - px
+      const t = (dx * dirX + dy * dirY) / length
+      const at = plane + ((<usize>(row * width + column)) << 2)
+      store<f32>(at, 0)
+      if (t <= 0 || t >= 1) continue
+      const wide = half * (1 + (opening - 1) * t)
+      const s = (dx * dirY - dy * dirX) / wide
+      if (s <= -1.2 || s >= 1.2) continue
+      const step = Math.max(1, pitch) / wide
+      // In parts of the table, which spans -1.2 to 1.2.
+      const low = (s - 0.5 * step + 1.2) / 2.4
+      const high = (s + 0.5 * step + 1.2) / 2.4
+      const mean = (beamsTo(high) - beamsTo(low)) / (high - low)
+      const start = Math.min(1, t / 0.04)
+      const rest = 1 - t
+      let light = mean * start * (2 - start) * (1 - fade + fade * rest * rest) * Math.min(1, rest / 0.15)
+      if (noise > 0) light *= 1 - noise * slowNoise((s * wide) / noiseSize, (t * length) / (3 * noiseSize), seed, phase)
+      store<f32>(at, <f32>light)
+    }
+  }
+}
+
+const beams = memory.data((STEPS + 1) * 8)
+
+function prepareBeams(count: i32, uneven: f64, soft: f64, seed: i32): void {
+  let sum: f64 = 0
+  store<f64>(beams, 0)
+  for (let i = 0; i < STEPS; i++) {
+    const s = 2.4 * ((<f64>i + 0.5) / <f64>STEPS) - 1.2
+    let dark: f64 = 1
+    for (let k = 0; k < count; k++) {
+      let h = hash3(k, 29, seed)
+      const a = <f64>unit(h)
+      h = nextHash(h)
+      const b = <f64>unit(h)
+      const c = <f64>unit(nextHash(h))
+      const cell = 2.0 / <f64>count
+      const middle = -1 + cell * (<f64>k + 0.5 + 0.8 * uneven * (a - 0.5))
+      const half = 0.5 * cell * (0.62 + uneven * (0.9 * b - 0.45))
+      const edge = Math.max(1e-3, half * (0.05 + 1.5 * soft))
+      const e = Math.min(1, Math.max(0, (half + 0.5 * edge - Math.abs(s - middle)) / edge))
+      dark *= 1 - e * e * (3 - 2 * e) * (1 - 0.6 * uneven * c)
+    }
+    sum += (1 - dark) / <f64>STEPS
+    store<f64>(beams + ((<usize>(i + 1)) << 3), sum)
+  }
+}
+
+function beamsTo(place: f64): f64 {
+  const at = Math.min(1, Math.max(0, place)) * <f64>STEPS
+  const i = min(STEPS - 1, <i32>at)
+  const a = load<f64>(beams + ((<usize>i) << 3))
+  return a + (load<f64>(beams + ((<usize>(i + 1)) << 3)) - a) * (at - <f64>i)
+}
+
+/** Smooth noise 0-1 in two octaves; over the loop it goes over into other noise and back. */
+function slowNoise(x: f64, y: f64, seed: i32, phase: f64): f64 {
+  const there = 0.5 - 0.5 * NativeMath.cos(TURN * phase)
+  let value = 0.65 * valueNoise(x, y, seed) + 0.35 * valueNoise(2.1 * x + 7, 2.1 * y, seed + 11)
+  if (there > 0) value += there * (0.65 * valueNoise(x, y, seed + 31) + 0.35 * valueNoise(2.1 * x + 7, 2.1 * y, seed + 43) - value)
+  return value
+}
+
+function valueNoise(x: f64, y: f64, seed: i32): f64 {
+  const wholeX = Math.floor(x)
+  const wholeY = Math.floor(y)
+  const ix = <i32>wholeX
+  const iy = <i32>wholeY
+  let tx = x - wholeX
+  let ty = y - wholeY
+  tx = tx * tx * (3 - 2 * tx)
+  ty = ty * ty * (3 - 2 * ty)
+  const a = <f64>unit(hash3(ix, iy, seed))
+  const b = <f64>unit(hash3(ix + 1, iy, seed))
+  const c = <f64>unit(hash3(ix, iy + 1, seed))
+  const d = <f64>unit(hash3(ix + 1, iy + 1, seed))
+  const top = a + tx * (b - a)
+  return top + ty * (c + tx * (d - c) - top)
+}

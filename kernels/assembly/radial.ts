@@ -1,0 +1,139 @@
+import { mulAdd, splat } from './math'
+
+// Blurs about a place, and strips wrapped around it. Pictures are interleaved, four floats a pixel, so that a place is read at once in all channels.
+
+/** Up to four planes as one interleaved picture; 0 for a plane that is not there. */
+export function interleave(a: usize, b: usize, c: usize, d: usize, count: i32, out: usize): void {
+  for (let i = 0; i < count; i++) {
+    const at = (<usize>i) << 2
+    const to = out + (at << 2)
+    store<f32>(to, a != 0 ? load<f32>(a + at) : 0)
+    store<f32>(to, b != 0 ? load<f32>(b + at) : 0, 4)
+    store<f32>(to, c != 0 ? load<f32>(c + at) : 0, 8)
+    store<f32>(to, d != 0 ? load<f32>(d + at) : 0, 12)
+  }
+}
+
+/** One channel, 0-3, of an interleaved picture as a plane. */
+export function takeChannel(src: usize, channel: i32, count: i32, out: usize): void {
+  const from = src + ((<usize>channel) << 2)
+  for (let i = 0; i < count; i++) store<f32>(out + ((<usize>i) << 2), load<f32>(from + ((<usize>i) << 4)))
+}
+
+/** All channels between four pixels; (u, v) in pixels from the middle of the first, the border repeats. */
+// @ts-ignore: decorator
+@inline
+function readBetween(src: usize, width: i32, height: i32, u: f64, v: f64): v128 {
+  const cu = Math.max(0, Math.min(<f64>(width - 1), u))
+  const cv = Math.max(0, Math.min(<f64>(height - 1), v))
+  const ix = <i32>cu
+  const iy = <i32>cv
+  const tx = splat(<f32>(cu - <f64>ix))
+  const ty = splat(<f32>(cv - <f64>iy))
+  const right: usize = ix + 1 < width ? 16 : 0
+  const below: usize = iy + 1 < height ? (<usize>width) << 4 : 0
+  const p = src + ((<usize>(iy * width + ix)) << 4)
+  const a = v128.load(p)
+  const c = v128.load(p + below)
+  const top = mulAdd(tx, f32x4.sub(v128.load(p + right), a), a)
+  const bottom = mulAdd(tx, f32x4.sub(v128.load(p + below + right), c), c)
+  return mulAdd(ty, f32x4.sub(bottom, top), top)
+}
+
+/**
+ * Each pixel of a rectangle of the grid becomes the mean of `taps` places: `centre` + M (pixel - centre), in grid px, M a matrix of `matrices` (four f64 each, row by row).
+ * `src` is the interleaved rectangle at (sx, sy).
+ */
+export function meanAlong(
+  src: usize, sx: i32, sy: i32, sw: i32, sh: i32, out: usize, x0: i32, y0: i32, width: i32, height: i32,
+  centreX: f64, centreY: f64, taps: i32, matrices: usize,
+): void {
+  const share = splat(<f32>(1.0 / <f64>taps))
+  const fromX = centreX - <f64>sx - 0.5
+  const fromY = centreY - <f64>sy - 0.5
+  for (let y = 0; y < height; y++) {
+    const dy = <f64>(y0 + y) + 0.5 - centreY
+    for (let x = 0; x < width; x++) {
+      const dx = <f64>(x0 + x) + 0.5 - centreX
+      let sum = splat(0)
+      for (let k = 0; k < taps; k++) {
+        const m = matrices + ((<usize>k) << 5)
+        const u = fromX + load<f64>(m) * dx + load<f64>(m, 8) * dy
+        const v = fromY + load<f64>(m, 16) * dx + load<f64>(m, 24) * dy
+        sum = f32x4.add(sum, readBetween(src, sw, sh, u, v))
+      }
+      v128.store(out + ((<usize>(y * width + x)) << 4), f32x4.mul(sum, share))
+    }
+  }
+}
+
+/** Reads each pixel `step` grid px nearer to a place (px, py); a pixel that is nearer than that reads the place itself. */
+export function towards(
+  src: usize, sx: i32, sy: i32, sw: i32, sh: i32, out: usize, x0: i32, y0: i32, width: i32, height: i32, px: f64, py: f64, step: f64,
+): void {
+  for (let y = 0; y < height; y++) {
+    for (let x = 0; x < width; x++) {
+      const dx = px - <f64>(x0 + x) - 0.5
+      const dy = py - <f64>(y0 + y) - 0.5
+      const far = Math.sqrt(dx * dx + dy * dy)
+      const part = far > step ? step / far : 1
+      store<f32>(out + ((<usize>(y * width + x)) << 2), f32x4.extract_lane(
+        readBetween(src, sw, sh, <f64>(x0 + x - sx) + dx * part, <f64>(y0 + y - sy) + dy * part), 0,
+      ))
+    }
+  }
+}
+
+/** Arc tangent of y / x in the full turn, -π to π; its error is below 2e-5. Abramowitz and Stegun 4.4.49 (from memory). */
+export function angleOf(y: f64, x: f64): f64 {
+  const ax = Math.abs(x)
+  const ay = Math.abs(y)
+  const least = Math.min(ax, ay)
+  const most = Math.max(ax, ay)
+  if (most == 0) return 0
+  const t = least / most
+  const s = t * t
+  let a = t * (0.9998660 + s * (-0.3302995 + s * (0.1801410 + s * (-0.0851330 + s * 0.0208351))))
+  if (ay > ax) a = 1.5707963267948966 - a
+  if (x < 0) a = 3.141592653589793 - a
+  return y < 0 ? -a : a
+}
+
+/**
+ * A strip wrapped around (centreX, centreY): across it the angle, counter-clockwise from `turn` radians, down it the distance up to `reach`, all in grid px. The strip is
+ * the whole grid, interleaved; its last part `overlap` (0-1) goes over into its beginning, so that there is no seam. Near the middle the angle is averaged over a pixel.
+ */
+export function polarWrap(
+  src: usize, sw: i32, sh: i32, out: usize, x0: i32, y0: i32, width: i32, height: i32,
+  centreX: f64, centreY: f64, reach: f64, turn: f64, overlap: f64,
+): void {
+  const fade = overlap * <f64>sw
+  const period = <f64>sw - fade
+  for (let y = 0; y < height; y++) {
+    const dy = <f64>(y0 + y) + 0.5 - centreY
+    for (let x = 0; x < width; x++) {
+      const dx = <f64>(x0 + x) + 0.5 - centreX
+      const r = Math.sqrt(dx * dx + dy * dy)
+      const turned = (angleOf(-dy, dx) - turn) / 6.283185307179586
+      const u = (turned - Math.floor(turned)) * period
+      const v = (r / reach) * <f64>sh - 0.5
+      // What a pixel spans of the strip.
+      const span = Math.min(period, period / (6.283185307179586 * Math.max(r, 0.16)))
+      const samples = max(1, min(64, <i32>Math.ceil(span)))
+      let sum = splat(0)
+      for (let k = 0; k < samples; k++) {
+        let at = u + span * ((<f64>k + 0.5) / <f64>samples - 0.5)
+        at -= period * Math.floor(at / period)
+        let value = readBetween(src, sw, sh, at - 0.5, v)
+        if (at < fade) {
+          const t = splat(<f32>(at / fade))
+          const end = readBetween(src, sw, sh, at + period - 0.5, v)
+          value = mulAdd(t, f32x4.sub(value, end), end)
+        }
+        sum = f32x4.add(sum, value)
+      }
+      const mean = f32x4.mul(sum, splat(<f32>(1.0 / <f64>samples)))
+      store<f32>(out + ((<usize>(y * width + x)) << 2), r <= reach ? f32x4.extract_lane(mean, 0) : 0)
+    }
+  }
+}

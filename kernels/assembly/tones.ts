@@ -1,0 +1,217 @@
+import { clamp01, decode, encode, exp2, mulAdd, power, splat } from './math'
+
+// Changes to the tones of a picture: exposure, curves, ramps, balance, lamps. Planes are sRGB-encoded unless said otherwise.
+
+// @ts-ignore: decorator
+@inline
+function luma(r: v128, g: v128, b: v128): v128 {
+  return mulAdd(splat(0.2126), r, mulAdd(splat(0.7152), g, f32x4.mul(splat(0.0722), b)))
+}
+
+/** Whatever a picture gives off, as a field and its colours: the brightest channel is the intensity, the colours are divided by it. `outs` may be the inputs. */
+export function lightOfTones(r: usize, g: usize, b: usize, count: i32, field: usize, outR: usize, outG: usize, outB: usize): void {
+  const bytes = (<usize>count) << 2
+  for (let i: usize = 0; i < bytes; i += 16) {
+    const red = f32x4.pmax(splat(0), v128.load(r + i))
+    const green = f32x4.pmax(splat(0), v128.load(g + i))
+    const blue = f32x4.pmax(splat(0), v128.load(b + i))
+    const most = f32x4.pmax(red, f32x4.pmax(green, blue))
+    const inverse = f32x4.div(splat(1), f32x4.pmax(most, splat(1e-6)))
+    if (field != 0) v128.store(field + i, most)
+    if (outR != 0) {
+      v128.store(outR + i, f32x4.mul(red, inverse))
+      v128.store(outG + i, f32x4.mul(green, inverse))
+      v128.store(outB + i, f32x4.mul(blue, inverse))
+    }
+  }
+}
+
+/** What is brighter than a linear luminance `threshold`, in linear light, rising softly over `soft`; colours are kept. */
+export function brightsOf(r: usize, g: usize, b: usize, count: i32, threshold: f32, soft: f32, outR: usize, outG: usize, outB: usize): void {
+  const bytes = (<usize>count) << 2
+  for (let i: usize = 0; i < bytes; i += 16) {
+    const red = decode(v128.load(r + i))
+    const green = decode(v128.load(g + i))
+    const blue = decode(v128.load(b + i))
+    const y = f32x4.pmax(splat(0), luma(red, green, blue))
+    const t = clamp01(f32x4.mul(f32x4.sub(y, splat(threshold - soft)), splat(<f32>1 / max<f32>(2 * soft, 1e-4))))
+    const part = f32x4.mul(f32x4.mul(t, t), f32x4.sub(splat(3), f32x4.add(t, t)))
+    v128.store(outR + i, f32x4.mul(part, red))
+    v128.store(outG + i, f32x4.mul(part, green))
+    v128.store(outB + i, f32x4.mul(part, blue))
+  }
+}
+
+/**
+ * Exposure, tones and contrast. Linear light times a gain for each channel; then shadows (-1 to 1) and highlights (-1 to 1) lift or lower luma where it is low or high; then
+ * (v - 0.5) contrast + 0.5 + brightness on encoded values.
+ */
+export function adjustTones(
+  r: usize, g: usize, b: usize, count: i32, gainR: f32, gainG: f32, gainB: f32, shadows: f32, highlights: f32, contrast: f32, brightness: f32,
+  outR: usize, outG: usize, outB: usize,
+): void {
+  const bytes = (<usize>count) << 2
+  const gained = gainR != 1 || gainG != 1 || gainB != 1
+  const toned = shadows != 0 || highlights != 0
+  const lift = splat(0.5 + brightness - 0.5 * contrast)
+  for (let i: usize = 0; i < bytes; i += 16) {
+    let red = v128.load(r + i)
+    let green = v128.load(g + i)
+    let blue = v128.load(b + i)
+    if (gained) {
+      red = encode(f32x4.mul(decode(red), splat(gainR)))
+      green = encode(f32x4.mul(decode(green), splat(gainG)))
+      blue = encode(f32x4.mul(decode(blue), splat(gainB)))
+    }
+    if (toned) {
+      const y = clamp01(luma(red, green, blue))
+      const rest = f32x4.sub(splat(1), y)
+      // Both act most at a quarter from their end, and leave the end itself.
+      const low = f32x4.mul(f32x4.mul(y, rest), f32x4.mul(rest, rest))
+      const high = f32x4.mul(f32x4.mul(rest, y), f32x4.mul(y, y))
+      const moved = mulAdd(splat(1.6 * shadows), low, mulAdd(splat(1.6 * highlights), high, y))
+      const factor = f32x4.div(moved, f32x4.pmax(y, splat(1e-4)))
+      red = f32x4.mul(red, factor)
+      green = f32x4.mul(green, factor)
+      blue = f32x4.mul(blue, factor)
+    }
+    v128.store(outR + i, mulAdd(red, splat(contrast), lift))
+    v128.store(outG + i, mulAdd(green, splat(contrast), lift))
+    v128.store(outB + i, mulAdd(blue, splat(contrast), lift))
+  }
+}
+
+/**
+ * A picture lit by a lamp, in linear light: times ambient + strength colour field; and a sheen, strength (luminance ^ sharpness) field colour, added. `field` is how much of the lamp
+ * falls on each place. Colour linear.
+ */
+export function litByLamp(
+  r: usize, g: usize, b: usize, field: usize, count: i32, ambient: f32, strength: f32, colourR: f32, colourG: f32, colourB: f32, sheen: f32, sharpness: f32,
+  outR: usize, outG: usize, outB: usize,
+): void {
+  const bytes = (<usize>count) << 2
+  for (let i: usize = 0; i < bytes; i += 16) {
+    const light = v128.load(field + i)
+    const red = decode(v128.load(r + i))
+    const green = decode(v128.load(g + i))
+    const blue = decode(v128.load(b + i))
+    const shine = f32x4.mul(splat(sheen), f32x4.mul(light, power(luma(red, green, blue), splat(sharpness))))
+    const k = f32x4.mul(splat(strength), light)
+    v128.store(outR + i, encode(mulAdd(red, mulAdd(k, splat(colourR), splat(ambient)), f32x4.mul(shine, splat(colourR)))))
+    v128.store(outG + i, encode(mulAdd(green, mulAdd(k, splat(colourG), splat(ambient)), f32x4.mul(shine, splat(colourG)))))
+    v128.store(outB + i, encode(mulAdd(blue, mulAdd(k, splat(colourB), splat(ambient)), f32x4.mul(shine, splat(colourB)))))
+  }
+}
+
+/** A table of `steps` + 1 values over 0-1, read in straight lines; outside, the end values. */
+export function throughTable(src: usize, count: i32, table: usize, steps: i32, out: usize): void {
+  const last = <f32>steps
+  for (let i = 0; i < count; i++) {
+    const at = (<usize>i) << 2
+    const v = max<f32>(0, min<f32>(last, load<f32>(src + at) * last))
+    const k = min(steps - 1, <i32>v)
+    const a = load<f32>(table + ((<usize>k) << 2))
+    store<f32>(out + at, a + (load<f32>(table + ((<usize>(k + 1)) << 2)) - a) * (v - <f32>k))
+  }
+}
+
+/** a - b + 0.5, or, with `raw`, a - b. `out` may be one of them. */
+export function difference(a: usize, b: usize, count: i32, raw: bool, out: usize): void {
+  const bytes = (<usize>count) << 2
+  const middle = splat(raw ? 0 : 0.5)
+  for (let i: usize = 0; i < bytes; i += 16) v128.store(out + i, f32x4.add(f32x4.sub(v128.load(a + i), v128.load(b + i)), middle))
+}
+
+/**
+ * Balance of shadows, midtones and highlights: each has a shift for red, green and blue, -1 to 1, at most a third of the range. Weights over luma: (1 - y)², 4 y (1 - y) · 0.75, y².
+ * With `keep` each pixel gets its luma back (Rec. 709 weights on encoded values). `shifts`: nine floats, shadows first.
+ */
+export function balanceTones(r: usize, g: usize, b: usize, count: i32, shifts: usize, keep: bool, outR: usize, outG: usize, outB: usize): void {
+  const bytes = (<usize>count) << 2
+  const third: f32 = 1.0 / 3.0
+  for (let i: usize = 0; i < bytes; i += 16) {
+    const red = v128.load(r + i)
+    const green = v128.load(g + i)
+    const blue = v128.load(b + i)
+    const y = clamp01(luma(red, green, blue))
+    const rest = f32x4.sub(splat(1), y)
+    const low = f32x4.mul(splat(third), f32x4.mul(rest, rest))
+    const middle = f32x4.mul(splat(third), f32x4.mul(splat(3), f32x4.mul(y, rest)))
+    const high = f32x4.mul(splat(third), f32x4.mul(y, y))
+    let red1 = shifted(red, low, middle, high, shifts)
+    let green1 = shifted(green, low, middle, high, shifts + 4)
+    let blue1 = shifted(blue, low, middle, high, shifts + 8)
+    if (keep) {
+      const d = f32x4.sub(luma(red, green, blue), luma(red1, green1, blue1))
+      red1 = f32x4.add(red1, d)
+      green1 = f32x4.add(green1, d)
+      blue1 = f32x4.add(blue1, d)
+    }
+    v128.store(outR + i, red1)
+    v128.store(outG + i, green1)
+    v128.store(outB + i, blue1)
+  }
+}
+
+// @ts-ignore: decorator
+@inline
+function shifted(v: v128, low: v128, middle: v128, high: v128, shifts: usize): v128 {
+  const sum = mulAdd(low, v128.load32_splat(shifts), mulAdd(middle, v128.load32_splat(shifts + 12), f32x4.mul(high, v128.load32_splat(shifts + 24))))
+  return f32x4.add(v, sum)
+}
+
+/**
+ * How much of a lamp falls on each place of the picture, taken as a level surface with the lamp `lz` px over (lx, ly), shining at (tx, ty). The light is full within the angle whose cosine
+ * is `inner`, and gone at `outer`, as the cone of feSpotLight (W3C Filter Effects Level 1) is at limitingConeAngle; it falls with the square of the distance, times `falloff` 0-1,
+ * and is 1 where it is aimed.
+ */
+export function lampField(
+  out: usize, x0: i32, y0: i32, width: i32, height: i32, pitchX: f64, pitchY: f64, lx: f64, ly: f64, lz: f64, tx: f64, ty: f64, inner: f64, outer: f64, falloff: f64,
+): void {
+  const sx = tx - lx
+  const sy = ty - ly
+  const aimed2 = sx * sx + sy * sy + lz * lz
+  const aimed = Math.sqrt(aimed2)
+  for (let y = 0; y < height; y++) {
+    const dy = (<f64>(y0 + y) + 0.5) * pitchY - ly
+    for (let x = 0; x < width; x++) {
+      const dx = (<f64>(x0 + x) + 0.5) * pitchX - lx
+      const d2 = dx * dx + dy * dy + lz * lz
+      const cosine = (dx * sx + dy * sy + lz * lz) / (Math.sqrt(d2) * aimed)
+      const t = inner > outer ? Math.min(1, Math.max(0, (cosine - outer) / (inner - outer))) : cosine >= outer ? 1.0 : 0.0
+      const near = 1 - falloff + falloff * Math.min(6, aimed2 / Math.max(1, d2))
+      store<f32>(out + ((<usize>(y * width + x)) << 2), <f32>(t * t * (3 - 2 * t) * near))
+    }
+  }
+}
+
+/** 1 - 2^(-v) of light that may go beyond white, so that it comes near white without reaching it; about v while it is small. `out` may be `src`. */
+export function softShoulder(src: usize, count: i32, out: usize): void {
+  const bytes = (<usize>count) << 2
+  for (let i: usize = 0; i < bytes; i += 16) {
+    const v = f32x4.pmax(splat(0), v128.load(src + i))
+    v128.store(out + i, f32x4.sub(splat(1), exp2(f32x4.mul(v, splat(-1.4426950408889634)))))
+  }
+}
+
+/** OKLab planes from encoded, and the way back: encoded red, green, blue of OKLab, clamped to 0-1. Matrices: Ottosson 2020. */
+export function encodedFromOklab(l: usize, a: usize, b: usize, count: i32, outR: usize, outG: usize, outB: usize): void {
+  const bytes = (<usize>count) << 2
+  for (let i: usize = 0; i < bytes; i += 16) {
+    const light = v128.load(l + i)
+    const x = v128.load(a + i)
+    const y = v128.load(b + i)
+    const p = cube(mulAdd(splat(0.3963377774), x, mulAdd(splat(0.2158037573), y, light)))
+    const q = cube(mulAdd(splat(-0.1055613458), x, mulAdd(splat(-0.0638541728), y, light)))
+    const s = cube(mulAdd(splat(-0.0894841775), x, mulAdd(splat(-1.291485548), y, light)))
+    v128.store(outR + i, clamp01(encode(mulAdd(splat(4.0767416621), p, mulAdd(splat(-3.3077115913), q, f32x4.mul(splat(0.2309699292), s))))))
+    v128.store(outG + i, clamp01(encode(mulAdd(splat(-1.2684380046), p, mulAdd(splat(2.6097574011), q, f32x4.mul(splat(-0.3413193965), s))))))
+    v128.store(outB + i, clamp01(encode(mulAdd(splat(-0.0041960863), p, mulAdd(splat(-0.7034186147), q, f32x4.mul(splat(1.707614701), s))))))
+  }
+}
+
+// @ts-ignore: decorator
+@inline
+function cube(v: v128): v128 {
+  return f32x4.mul(v, f32x4.mul(v, v))
+}
