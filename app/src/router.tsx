@@ -10,6 +10,10 @@ export const router = createBrowserRouter([
       { path: '/', element: <ShelfPage /> },
       { path: '/scene/:id', lazy: async () => ({ Component: (await import('./workbench/WorkbenchPage')).WorkbenchPage }) },
       { path: '/scene/:id/export', lazy: async () => ({ Component: (await import('./export/ExportPage')).ExportPage }) },
+      {
+        path: '/scene/:id/field/:effectId',
+        lazy: async () => ({ Component: (await import('./fieldStudio/FieldStudioPage')).FieldStudioPage }),
+      },
       { path: '*', element: <ErrorPage message="There is no page at this address." /> },
     ],
   },

@@ -5,19 +5,22 @@ export { exportFormats, type ExportFormat, type ExportOptions } from './codecs/e
 export type { CodecName, LoadCodec } from './codecs/codecModules'
 export { newEffect } from './effects/newEffect'
 export { definitionOf, effectDefinitions, effectSchema, type Effect } from './effects/registry'
-export type { EffectDefinition } from './effects/effectDefinition'
+export type { EffectDefinition, EffectPlace } from './effects/effectDefinition'
 export type { GraphNode } from './graph/node'
 export { HISTOGRAM_BINS } from './measure/measurements'
-export { choiceOf, controlOf, hardRange, schemaAt, type ChoiceControl, type NumberControl } from './model/controls'
+export { choiceOf, controlOf, hardRange, isFollowing, schemaAt, type ChoiceControl, type NumberControl } from './model/controls'
 export {
+  balanceSchema,
   colourSchema,
   depthPlaces,
   groupSchema,
   mixSchema,
   whereSchema,
+  type Balance,
   type DepthPlace,
   type Group,
   type Mix,
+  type Ramp,
   type Where,
 } from './model/look'
 export { marksFor, parseMarks, type MarksFile } from './model/marksFile'
@@ -33,6 +36,7 @@ export {
   groundSchema,
   hazeMarkSchema,
   levelSchema,
+  lightOf,
   lightSchema,
   markedPoint,
   noMarks,
@@ -70,5 +74,20 @@ export { knowsDistance } from './render/sceneDepth'
 export { mixModes, type MixMode } from './operations/mix/mixModes'
 export { gridAt, gridBounds, regionOnGrid, type Grid, type Size } from './planes/grid'
 export type { Rect } from './planes/rect'
-export { colourOf, findOwner, insideOfGroup, isEffect, ownerOf, type Owner, type PictureSource } from './render/pictureSource'
+export {
+  colourOf,
+  effectOfRegion,
+  findOwner,
+  insideOfGroup,
+  isEffect,
+  ownerOf,
+  regionOwner,
+  type Owner,
+  type PictureSource,
+} from './render/pictureSource'
+export { fieldOperations, type FieldStep } from './effects/customField/fieldOperations'
+export type { CustomFieldControls } from './effects/customField/definition'
+export type { SparkleControls } from './effects/sparkles/definition'
+export type { GlowLineControls } from './effects/glowLine/definition'
+export { FIRST_LIGHT } from './effects/origin'
 export { EXAGGERATION, maskContext, sceneGraph, stepNames, type Look, type StepName } from './render/sceneGraph'

@@ -4,7 +4,9 @@ import { useState, type KeyboardEvent } from 'react'
 import { ink } from '../theme'
 
 interface NumberFieldProps {
-  readonly labelledBy: string
+  /** Id of the element that names it, or its name where none is shown. */
+  readonly labelledBy?: string
+  readonly label?: string
   readonly value: number
   readonly hard: readonly [number, number]
   readonly step: number
@@ -13,7 +15,7 @@ interface NumberFieldProps {
 }
 
 /** Types a number: Enter or leaving takes it, Escape drops it, arrow keys step (Shift × 10). Says when it is out of range. */
-export function NumberField({ labelledBy, value, hard, step, unit, onChange }: NumberFieldProps) {
+export function NumberField({ labelledBy, label, value, hard, step, unit, onChange }: NumberFieldProps) {
   const [typed, setTyped] = useState<string>()
   const problem = typed === undefined ? undefined : problemWith(typed, hard)
   const take = () => {
@@ -39,6 +41,7 @@ export function NumberField({ labelledBy, value, hard, step, unit, onChange }: N
         type="text"
         inputMode="decimal"
         aria-labelledby={labelledBy}
+        aria-label={label}
         aria-invalid={problem !== undefined}
         value={text}
         onFocus={(event) => event.currentTarget.select()}

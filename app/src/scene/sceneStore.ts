@@ -1,4 +1,4 @@
-import { findOwner, isEffect, type Effect, type Mask, type Owner, type Scene, type StepName } from '@welkinar/core'
+import { effectOfRegion, findOwner, isEffect, type Effect, type Mask, type Owner, type Scene, type StepName } from '@welkinar/core'
 import { freeze, produce } from 'immer'
 import { create } from 'zustand'
 import type { HistoryEntry } from '../storage/database'
@@ -17,6 +17,8 @@ export type PhotoTool =
   | { readonly kind: 'region' }
   | { readonly kind: 'tap similar' }
   | { readonly kind: 'pick hue' }
+  | { readonly kind: 'glints' }
+  | { readonly kind: 'path' }
   | { readonly kind: 'mark'; readonly mark: 'light' | 'horizon' | 'waterline' | 'focal' }
 
 /** Where the photo lies in the view: `zoom` css px per photo px, or fitted; `centre` in photo px. */
@@ -45,6 +47,8 @@ interface ViewState {
   readonly holdingUnmasked: boolean
   /** Held down: the selected effect shows at three times its strength. */
   readonly exaggerating: boolean
+  /** A place of an effect while its handle is dragged; the effect is drawn weakly until it rests. */
+  readonly placing: { readonly effectId: string; readonly x: number; readonly y: number } | undefined
   /** Whether the patterns move in the picture. */
   readonly playing: boolean
   /** 0-1 across the photo. */
@@ -79,6 +83,7 @@ const freshView = {
   holdingBefore: false,
   holdingUnmasked: false,
   exaggerating: false,
+  placing: undefined,
   playing: false,
   splitAt: 0.5,
   maskView: 'off',
@@ -164,6 +169,16 @@ export function maskChange<M extends Mask>(ownerId: string, mask: M, change: (ma
 }
 
 function withOwner(scene: Scene, id: string, change: (owner: Owner) => void): void {
+  const regionOf = effectOfRegion(id)
+  if (regionOf !== undefined) return withRegion(scene, regionOf, change)
   const owner = findOwner(scene, id)
   if (owner) change(owner)
+}
+
+/** Changes the region of an effect, which is edited like the mask of an owner of its own. */
+function withRegion(scene: Scene, effectId: string, change: (owner: Owner) => void): void {
+  const effect = scene.effects.find((one) => one.id === effectId)
+  if (!effect) return
+  effect.region ??= { masks: [], hold: 100 }
+  change({ ...effect, where: effect.region })
 }

@@ -1,10 +1,7 @@
 import Box from '@mui/material/Box'
 import LinearProgress from '@mui/material/LinearProgress'
-import type { PictureSource } from '@welkinar/core'
 import type { RenderPool } from '@welkinar/core/pool'
-import { useMemo } from 'react'
 import { useParams } from 'react-router'
-import { useShallow } from 'zustand/shallow'
 import { ErrorPage } from '../common/ErrorPage'
 import { useScene, useSelectedOwner } from '../scene/sceneStore'
 import { ink } from '../theme'
@@ -14,6 +11,7 @@ import { StepsPanel } from './steps/StepsPanel'
 import { TopBar } from './topBar/TopBar'
 import { useCommands } from './topBar/useCommands'
 import { useOpenScene } from './useOpenScene'
+import { usePictureSource } from './usePictureSource'
 import { useThumbnail } from './useThumbnail'
 import { PhotoView } from './view/PhotoView'
 
@@ -56,18 +54,4 @@ function Workbench({ pool }: { readonly pool: RenderPool }) {
       <DepthLine pool={pool} source={source} />
     </Box>
   )
-}
-
-/** What the picture of the open scene depends on; the same object as long as none of it changes. */
-function usePictureSource(): PictureSource | undefined {
-  const parts = useScene(
-    useShallow(({ history }) => {
-      const scene = history?.scene
-      return [scene?.photo, scene?.effects, scene?.groups, scene?.pinned, scene?.marks, scene?.depth] as const
-    }),
-  )
-  return useMemo(() => {
-    const [photo, effects, groups, pinned, marks, depth] = parts
-    return photo && effects && groups && pinned && marks && { photo, effects, groups, pinned, marks, depth: depth ?? null }
-  }, [parts])
 }

@@ -1,4 +1,14 @@
-import { parseRecipe, pictureIds, RECIPE_VERSION, stackFor, withoutPictures, type Effect, type Recipe, type Stack } from '@welkinar/core'
+import {
+  parseRecipe,
+  pictureIds,
+  RECIPE_VERSION,
+  stackFor,
+  withoutPictures,
+  type Effect,
+  type Recipe,
+  type Stack,
+  type Where,
+} from '@welkinar/core'
 import { showNotice, showProblem } from '../common/notices'
 import { holdPhoto } from '../engine/photos'
 import { useScene } from '../scene/sceneStore'
@@ -46,11 +56,16 @@ async function paste(effect: Effect): Promise<void> {
     if (!target) return
     if (target.kind === look.kind) target.controls = look.controls
     target.colour = look.colour
-    target.where = { ...look.where, masks: look.where.masks.map((mask) => ({ ...mask, id: crypto.randomUUID() })) }
+    target.where = withNewMaskIds(look.where)
+    if (look.region && target.kind === look.kind) target.region = withNewMaskIds(look.region)
     target.mix = look.mix
     const used = new Set(look.where.masks.map((mask) => ('pinned' in mask ? mask.pinned : null)))
     scene.pinned.push(...stack.pinned.filter(({ id }) => used.has(id) && scene.pinned.every((known) => known.id !== id)))
   })
+}
+
+function withNewMaskIds(where: Where): Where {
+  return { ...where, masks: where.masks.map((mask) => ({ ...mask, id: crypto.randomUUID() })) }
 }
 
 /** The stack with the pictures that its masks read in the threads; those that this browser does not have are left out, and it is said. */

@@ -68,7 +68,7 @@ export interface EffectDefinition<K extends string = string, C extends EffectCon
   /** Places on the photo that can be dragged: paths of their x and y. */
   readonly places?: readonly EffectPlace[]
   /** What its own region is for, if it has one. */
-  readonly region?: { readonly label: string; readonly hint: string }
+  readonly region?: { readonly label: string; readonly hint: string; readonly step: 'pattern' | 'shape' }
   /** The first is what a new effect starts with. */
   readonly startingLooks: readonly StartingLook<C>[]
   /** Whether a control counts while the others are as they are; those that do not are not shown. All do if this is not given. */

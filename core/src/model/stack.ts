@@ -51,6 +51,7 @@ export function withNewIds(stack: Stack, newId: () => string): Stack {
       controls: mirroring(effect),
       group: effect.group === null ? null : renewed(effect.group),
       where: where(effect.where),
+      region: effect.region && where(effect.region),
     })),
     groups: groups.map((group) => ({ ...group, id: renewed(group.id), where: where(group.where) })),
   })

@@ -2,6 +2,7 @@ import { transfer, type Remote } from 'comlink'
 import type { ExportOptions } from '../codecs/encodePicture'
 import type { Rgb } from '../colour/hex'
 import type { GraphNode } from '../graph/node'
+import type { FoundGlint } from '../measure/glints'
 import type { MeasuredLight } from '../measure/places'
 import type { ToneChannel } from '../operations/luminosityMask/luminosityMask'
 import type { PhotoData } from '../photo/photoData'
@@ -102,6 +103,11 @@ export class RenderPool {
 
   brightestColour(tones: GraphNode, photo: Size, part: number): Promise<Rgb> {
     return this.queue.run(priorities.measure, (worker) => worker.brightestColour(tones, photo, part))
+  }
+
+  /** The brightest small spots of a picture. @param apart least distance, photo px */
+  findGlints(tones: GraphNode, photo: Size, most: number, apart: number): Promise<FoundGlint[]> {
+    return this.queue.run(priorities.measure, (worker) => worker.findGlints(tones, photo, most, apart))
   }
 
   /** Colour of a small patch of a picture, sRGB-encoded; the place in photo px. */

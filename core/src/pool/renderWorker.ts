@@ -6,6 +6,7 @@ import { LARGEST_MEGAPIXELS, openPhoto, TooLargeProblem } from '../codecs/openPh
 import type { Rgb } from '../colour/hex'
 import { Evaluator } from '../graph/evaluator'
 import type { GraphNode } from '../graph/node'
+import { findGlints, type FoundGlint } from '../measure/glints'
 import { colourAt, measureLight, type MeasuredLight } from '../measure/places'
 import { brightestColour, toneHistogram } from '../measure/measurements'
 import { UserProblem } from '../model/userProblem'
@@ -83,6 +84,10 @@ export class RenderWorker {
 
   brightestColour(tones: GraphNode, photo: Size, part: number): Rgb {
     return brightestColour(this.evaluator, tones, photo, part)
+  }
+
+  findGlints(tones: GraphNode, photo: Size, most: number, apart: number): FoundGlint[] {
+    return findGlints(this.evaluator, tones, photo, { most, apart })
   }
 
   colourAt(tones: GraphNode, photo: Size, x: number, y: number): Rgb {

@@ -17,7 +17,7 @@ export const stepNames = ['pattern', 'shape', 'colour', 'where', 'mix'] as const
 export type StepName = (typeof stepNames)[number]
 
 /**
- * What is looked at: the picture, the photo, its distances as grey, one step of one effect or group, one mask of its list, or what one effect alone contributes, on
+ * What is looked at: the picture, the photo, its distances as grey, what lies beneath an effect or group, one step of it, one mask of its list, or what one effect alone contributes, on
  * black. The picture can show one effect or group at several times its strength.
  */
 export type Look =
@@ -25,6 +25,7 @@ export type Look =
   | { readonly kind: 'photo' }
   | { readonly kind: 'distance' }
   | { readonly kind: 'step'; readonly effectId: string; readonly step: StepName }
+  | { readonly kind: 'beneath'; readonly effectId: string }
   | { readonly kind: 'mask'; readonly effectId: string; readonly maskId: string }
   | { readonly kind: 'alone'; readonly effectId: string }
 
@@ -42,6 +43,7 @@ export function sceneGraph(source: PictureSource, look: Look = { kind: 'result' 
   if (look.kind === 'result') return builder.result(look.exaggerated ? { id: look.exaggerated, times: EXAGGERATION } : undefined)
   const owner = ownerOf(source, look.effectId)
   const context = builder.contextOf(owner)
+  if (look.kind === 'beneath') return context.beneath
   if (look.kind === 'mask') {
     const mask = owner.where.masks.find(({ id }) => id === look.maskId)
     return maskPicture(mask && singleMaskNode(mask, context))

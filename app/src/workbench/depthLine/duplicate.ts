@@ -8,7 +8,7 @@ const ENLARGED = 1.27
 export function duplicate(effect: Effect): void {
   const copy = structuredClone(effect)
   copy.id = crypto.randomUUID()
-  for (const mask of copy.where.masks) {
+  for (const mask of [...copy.where.masks, ...(copy.region?.masks ?? [])]) {
     mask.id = crypto.randomUUID()
     if (mask.kind === 'cloud') decorrelate(mask)
   }

@@ -8,6 +8,7 @@ import {
   definitionOf,
   hardRange,
   hexFromRgb,
+  lightOf,
   noMarks,
   sceneGraph,
   temperatureInWords,
@@ -20,6 +21,7 @@ import { HexColorPicker, setNonce } from 'react-colorful'
 import { Choice } from '../../common/Choice'
 import { NumberControl } from '../../common/NumberControl'
 import { styleNonce } from '../../common/styleNonce'
+import { BalanceEditor, RampEditor } from './RampEditor'
 import { showProblem } from '../../common/notices'
 import { changeEffect } from '../../scene/sceneStore'
 import { ink } from '../../theme'
@@ -37,11 +39,14 @@ const BRIGHTEST_PART = 0.05
 const OWN = 'own'
 const TEMPERATURE = 'temperature'
 const DAYLIGHT = 5600
+const RAMP = 'ramp'
+const NO_SHIFT = { red: 0, green: 0, blue: 0 }
 
 export function colourSummary({ kind, colour }: Effect, { marks = noMarks }: PictureSource): string {
   const { ownColours } = definitionOf(kind)
   if (ownColours) return ownColours
-  const light = marks.lights.find(({ id }) => id === colour.light)
+  const light = lightOf(marks, colour.light)
+  if (colour.ramp) return `ramp of ${colour.ramp.length} colours`
   if (light) return `from ${light.name}`
   return colour.kelvin === null ? `one tint, ${colour.tint}` : `${colour.kelvin} K, ${temperatureInWords(colour.kelvin)}`
 }
@@ -53,13 +58,26 @@ export function ColourStep({ pool, source, effect }: ColourStepProps) {
   }
   const tint = hexFromRgb(colourOf(effect, source.marks))
   const lights = source.marks?.lights ?? []
+  const followed = lightOf(source.marks ?? noMarks, effect.colour.light)
+  const fromWhat = effect.colour.ramp ? RAMP : (followed?.id ?? (effect.colour.kelvin === null ? OWN : TEMPERATURE))
+  const toggleBalance = () =>
+    changeEffect(effect.id, 'Balance', ({ colour }) => {
+      colour.balance = colour.balance ? null : { shadows: NO_SHIFT, midtones: NO_SHIFT, highlights: NO_SHIFT, keepLuminosity: false }
+    })
   const setTint = (hex: string, gesture?: string) =>
     changeEffect(effect.id, 'Tint', (one) => void Object.assign(one.colour, { tint: hex, light: null, kelvin: null }), gesture)
   const follow = (from: string) =>
     changeEffect(effect.id, 'Where the colour comes from', ({ colour }) => {
       colour.kelvin = from === TEMPERATURE ? DAYLIGHT : null
-      colour.light = from === OWN || from === TEMPERATURE ? null : from
-      colour.tint = tint
+      colour.light = from === OWN || from === TEMPERATURE || from === RAMP ? null : from
+      colour.ramp =
+        from === RAMP
+          ? [
+              { at: 0, colour: tint },
+              { at: 100, colour: '#ffffff' },
+            ]
+          : null
+      if (from !== RAMP) colour.tint = tint
     })
   const measure = () => {
     pool
@@ -71,29 +89,43 @@ export function ColourStep({ pool, source, effect }: ColourStepProps) {
     <>
       <Choice
         label="Colour from"
-        value={effect.colour.light ?? (effect.colour.kelvin === null ? OWN : TEMPERATURE)}
-        options={[[OWN, 'A tint of its own'], [TEMPERATURE, 'Colour temperature'], ...lights.map(({ id, name }) => [id, name] as const)]}
+        value={fromWhat}
+        options={[
+          [OWN, 'A tint of its own'],
+          [TEMPERATURE, 'Colour temperature'],
+          [RAMP, 'A ramp over its intensity'],
+          ...lights.map(({ id, name }) => [id, name] as const),
+        ]}
         onChange={follow}
       />
-      {effect.colour.light === null && effect.colour.kelvin !== null && <Temperature effect={effect} kelvin={effect.colour.kelvin} />}
-      <Box
-        sx={{
-          '& .react-colorful': { width: '100%', height: 150 },
-          '& .react-colorful__saturation': { borderRadius: '2px 2px 0 0' },
-          '& .react-colorful__last-control': { borderRadius: 0 },
-        }}
-      >
-        <HexColorPicker color={tint} onChange={(hex) => setTint(hex, `${effect.id} tint`)} />
-      </Box>
-      <Box sx={{ display: 'flex', gap: 2, flexWrap: 'wrap' }}>
-        <HexField value={tint} onTake={setTint} />
-        <Button variant="outlined" onClick={measure}>
-          From the brightest 5 %
-        </Button>
-        <Button variant="text" onClick={() => setTint(startingEffect(effect, source.photo).colour.tint)}>
-          Reset
-        </Button>
-      </Box>
+      {fromWhat === TEMPERATURE && effect.colour.kelvin !== null && <Temperature effect={effect} kelvin={effect.colour.kelvin} />}
+      {effect.colour.ramp && <RampEditor effect={effect} ramp={effect.colour.ramp} />}
+      {!effect.colour.ramp && (
+        <>
+          <Box
+            sx={{
+              '& .react-colorful': { width: '100%', height: 150 },
+              '& .react-colorful__saturation': { borderRadius: '2px 2px 0 0' },
+              '& .react-colorful__last-control': { borderRadius: 0 },
+            }}
+          >
+            <HexColorPicker color={tint} onChange={(hex) => setTint(hex, `${effect.id} tint`)} />
+          </Box>
+          <Box sx={{ display: 'flex', gap: 2, flexWrap: 'wrap' }}>
+            <HexField value={tint} onTake={setTint} />
+            <Button variant="outlined" onClick={measure}>
+              From the brightest 5 %
+            </Button>
+            <Button variant="text" onClick={() => setTint(startingEffect(effect, source.photo).colour.tint)}>
+              Reset
+            </Button>
+          </Box>
+        </>
+      )}
+      <Button variant="outlined" aria-pressed={effect.colour.balance !== null} onClick={toggleBalance} sx={{ justifySelf: 'start' }}>
+        {effect.colour.balance ? 'Without balance' : 'Balance its colours'}
+      </Button>
+      {effect.colour.balance && <BalanceEditor effect={effect} balance={effect.colour.balance} />}
     </>
   )
 }

@@ -2,7 +2,7 @@ import Box from '@mui/material/Box'
 import Button from '@mui/material/Button'
 import ToggleButton from '@mui/material/ToggleButton'
 import ToggleButtonGroup from '@mui/material/ToggleButtonGroup'
-import { choiceOf, controlOf, definitionOf, schemaAt, type Effect } from '@welkinar/core'
+import { choiceOf, controlOf, definitionOf, isFollowing, schemaAt, type Effect } from '@welkinar/core'
 import { useState } from 'react'
 import { changeEffect } from '../../scene/sceneStore'
 import { ink } from '../../theme'
@@ -22,11 +22,13 @@ export function FieldControls({ effect, step }: FieldControlsProps) {
   const hasSeed = 'seed' in effect.controls[step]
   const shown = paths.filter((path) => !dials.includes(path) && (applies?.(path, effect.controls) ?? true))
   // What is chosen decides which numbers there are, so it comes first.
-  const choices = shown.filter((path) => choiceOf(schemaAt(controls, path)))
+  const choices = shown.filter((path) => choiceOf(schemaAt(controls, path)) ?? isFollowing(schemaAt(controls, path)))
   const numbers = shown.filter((path) => controlOf(schemaAt(controls, path)))
   return (
     <>
-      {choices.length + numbers.length === 0 && <Box sx={{ color: ink.secondary }}>The dials above steer all of this step.</Box>}
+      {choices.length + numbers.length === 0 && paths.every((path) => controlOf(schemaAt(controls, path))) && (
+        <Box sx={{ color: ink.secondary }}>The dials above steer all of this step.</Box>
+      )}
       <Box sx={twoColumns}>
         {choices.map((path) => (
           <Box key={path} sx={{ gridColumn: '1 / -1' }}>

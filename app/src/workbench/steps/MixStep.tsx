@@ -8,19 +8,27 @@ import Switch from '@mui/material/Switch'
 import Tooltip from '@mui/material/Tooltip'
 import { CaretLeft } from '@phosphor-icons/react/dist/csr/CaretLeft'
 import { CaretRight } from '@phosphor-icons/react/dist/csr/CaretRight'
-import { findOwner, type MixMode, type Owner } from '@welkinar/core'
+import { findOwner, type MixMode, type Owner, type PictureSource } from '@welkinar/core'
+import type { RenderPool } from '@welkinar/core/pool'
 import { useEffect, useState } from 'react'
 import { changeOwner, useScene } from '../../scene/sceneStore'
 import { ink } from '../../theme'
 import { modeFamilies, modeLabel, modeLabels, modeNamed, neighbourMode, setMode } from '../mixModes'
+import { ClippingHistogram } from './ClippingHistogram'
 import { AmountControl } from './AmountControl'
 
 export function mixSummary({ mix }: Owner): string {
   return `${modeLabels[mix.mode]}, ${Math.round(mix.amount)} %${mix.linear ? ', in linear light' : ''}`
 }
 
+interface MixStepProps {
+  readonly pool: RenderPool
+  readonly source: PictureSource
+  readonly owner: Owner
+}
+
 /** Blend mode, amount, and whether light adds as light. The picture follows the mode that is pointed at in the list. */
-export function MixStep({ owner }: { readonly owner: Owner }) {
+export function MixStep({ pool, source, owner }: MixStepProps) {
   const [open, setOpen] = useState(false)
   // The list moves the focus once more while it closes.
   useEffect(() => {
@@ -76,6 +84,7 @@ export function MixStep({ owner }: { readonly owner: Owner }) {
         slotProps={{ typography: { sx: { ml: 2 } } }}
         sx={{ ml: 0 }}
       />
+      <ClippingHistogram pool={pool} source={source} owner={owner} />
     </>
   )
 }

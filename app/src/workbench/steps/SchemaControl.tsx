@@ -1,7 +1,8 @@
-import { choiceOf, controlOf, definitionOf, hardRange, schemaAt, type Effect } from '@welkinar/core'
+import { choiceOf, controlOf, definitionOf, hardRange, isFollowing, schemaAt, type Effect } from '@welkinar/core'
 import { Choice } from '../../common/Choice'
 import { NumberControl } from '../../common/NumberControl'
 import { changeEffect, useScene } from '../../scene/sceneStore'
+import { FollowChoice } from './FollowChoice'
 import { readPath, readWord, writePath } from './paths'
 import { startingControls } from './startingControls'
 
@@ -18,6 +19,7 @@ export function SchemaControl({ effect, path }: SchemaControlProps) {
   const schema = schemaAt(definition.controls, path)
   const control = controlOf(schema)
   const choice = choiceOf(schema)
+  if (isFollowing(schema)) return <FollowChoice effect={effect} path={path} />
   if (choice) {
     return (
       <Choice

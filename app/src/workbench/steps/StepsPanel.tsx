@@ -7,12 +7,17 @@ import { ScenePanel } from '../scenePanel/ScenePanel'
 import { AmountControl } from './AmountControl'
 import { ColourStep, colourSummary } from './ColourStep'
 import { FieldControls, PerLayerControls } from './FieldControls'
+import { FieldSteps } from './FieldSteps'
+import { GlintPlaces } from './GlintPlaces'
 import { GroupHead } from './GroupHead'
 import { LitControl } from './LitControl'
 import { MirroredChoice } from './MirroredChoice'
 import { MixStep, mixSummary } from './MixStep'
+import { PathList } from './PathList'
+import { RegionEditor } from './RegionEditor'
 import { SchemaControl } from './SchemaControl'
 import { StepSection } from './StepSection'
+import { StudioLink } from './StudioLink'
 import { WhereStep } from './where/WhereStep'
 import { whereSummary } from './where/whereSummary'
 
@@ -95,10 +100,16 @@ function EffectSteps({ pool, source, effect }: EffectStepsProps) {
       <StepSection {...shared} step="pattern" number={1} title="Pattern" summary={summary.pattern}>
         {definition.mirrors && <MirroredChoice source={source} effect={effect} />}
         <FieldControls effect={effect} step="pattern" />
+        <GlintPlaces pool={pool} source={source} effect={effect} />
+        <PathList effect={effect} />
+        <StudioLink effect={effect} />
+        <RegionEditor pool={pool} source={source} effect={effect} step="pattern" />
         <PerLayerControls effect={effect} />
       </StepSection>
       <StepSection {...shared} step="shape" number={2} title="Shape" summary={summary.shape}>
         <FieldControls effect={effect} step="shape" />
+        <FieldSteps effect={effect} photo={source.photo} />
+        <RegionEditor pool={pool} source={source} effect={effect} step="shape" />
       </StepSection>
       <StepSection {...shared} step="colour" number={3} title="Colour" summary={colourSummary(effect, source)}>
         <ColourStep pool={pool} source={source} effect={effect} />
@@ -135,7 +146,7 @@ function SharedSteps({ owner, pool, source }: SharedStepsProps) {
         <WhereStep pool={pool} source={source} owner={owner} />
       </StepSection>
       <StepSection {...shared} step="mix" number={5} title="Mix" summary={mixSummary(owner)}>
-        <MixStep owner={owner} />
+        <MixStep pool={pool} source={source} owner={owner} />
       </StepSection>
     </>
   )

@@ -16,8 +16,8 @@ export function readWord(from: object, path: string): string {
   return typeof value === 'string' ? value : ''
 }
 
-/** Writes a number or a word at a path, in place. */
-export function writePath(into: object, path: string, value: number | string): void {
+/** Writes a number, a word or nothing at a path, in place. */
+export function writePath(into: object, path: string, value: number | string | null): void {
   const parts = path.split('.')
   const last = parts.pop() ?? ''
   const parent = parts.reduce<unknown>((at, part) => (at as Record<string, unknown>)[part], into)

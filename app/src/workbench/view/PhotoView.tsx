@@ -1,5 +1,5 @@
 import Box from '@mui/material/Box'
-import { findOwner, type Owner, type PictureSource } from '@welkinar/core'
+import { findOwner, type Effect, type Owner, type PictureSource } from '@welkinar/core'
 import type { RenderPool } from '@welkinar/core/pool'
 import { useCallback, useEffect, useMemo, useRef, useState, type KeyboardEvent } from 'react'
 import { chosenMask, useScene } from '../../scene/sceneStore'
@@ -110,8 +110,9 @@ function useShownSource(source: PictureSource): PictureSource {
   const selectedId = useScene((state) => state.selectedId)
   const unmasked = useScene((state) => state.holdingUnmasked)
   const chosenMaskId = useScene((state) => (state.maskScope === 'one' ? state.chosenMaskId : undefined))
+  const placedId = useScene((state) => state.placing?.effectId)
   return useMemo(() => {
-    const tried = trial ?? source
+    const tried = weakened(trial ?? source, placedId)
     if (!unmasked) return tried
     const bare = <O extends Owner>(owner: O): O => {
       if (owner.id !== selectedId) return owner
@@ -119,5 +120,14 @@ function useShownSource(source: PictureSource): PictureSource {
       return { ...owner, where: { ...owner.where, masks } }
     }
     return { ...tried, effects: tried.effects.map((effect) => bare(effect)), groups: (tried.groups ?? []).map(bare) }
-  }, [trial, source, unmasked, selectedId, chosenMaskId])
+  }, [trial, source, unmasked, selectedId, chosenMaskId, placedId])
+}
+
+/** How much of an effect is seen while its place is being looked for. */
+const PLACING_PART = 0.25
+
+function weakened(source: PictureSource, effectId: string | undefined): PictureSource {
+  if (effectId === undefined) return source
+  const weak = (effect: Effect): Effect => ({ ...effect, mix: { ...effect.mix, amount: effect.mix.amount * PLACING_PART } })
+  return { ...source, effects: source.effects.map((effect) => (effect.id === effectId ? weak(effect) : effect)) }
 }

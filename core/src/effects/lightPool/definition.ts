@@ -46,7 +46,11 @@ export const lightPool: EffectDefinition<'lightPool', LightPoolControls> = {
   controls,
   corrects: true,
   dials: ['pattern.exposure', 'pattern.warmth', 'pattern.shadows', 'pattern.highlights', 'shape.rest', 'shape.haze'],
-  region: { label: 'Pool', hint: 'What is lit: an ellipse, an outline, or any other masks. Without one it is the whole picture.' },
+  region: {
+    label: 'Pool',
+    step: 'pattern',
+    hint: 'What is lit: an ellipse, an outline, or any other masks. Without one it is the whole picture.',
+  },
   startingLooks,
   summary: ({ pattern, shape }) => ({
     pattern: `${pattern.exposure >= 0 ? '+' : ''}${Number(pattern.exposure.toFixed(2))} EV`,

@@ -49,7 +49,7 @@ export const softFocus: EffectDefinition<'softFocus', SoftFocusControls> = {
   corrects: true,
   ownColours: 'those of the picture',
   dials: ['pattern.radius', 'shape.glow', 'shape.darkening', 'shape.detail', 'shape.protectHighlights', 'shape.protectShadows'],
-  region: { label: 'Detail', hint: 'Where detail comes back. Without a mask it comes back everywhere.' },
+  region: { label: 'Detail', step: 'shape', hint: 'Where detail comes back. Without a mask it comes back everywhere.' },
   applies: (path, { pattern }) => path !== 'pattern.lightRadius' || pattern.by === 'pair',
   startingLooks,
   summary: ({ pattern, shape }) => ({

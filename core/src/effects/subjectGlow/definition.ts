@@ -19,7 +19,7 @@ export const subjectGlow: EffectDefinition<'subjectGlow', SubjectGlowControls> =
   shownPart: 1,
   controls,
   dials: ['shape.tight', 'shape.middle', 'shape.wide', 'shape.spill'],
-  region: { label: 'Subject', hint: 'Draw around what glows, paint it, or take it by its colour: add a mask for it.' },
+  region: { label: 'Subject', step: 'pattern', hint: 'Draw around what glows, paint it, or take it by its colour: add a mask for it.' },
   startingLooks,
   summary: ({ pattern, shape }) => ({ pattern: `white on black, ${Math.round(pattern.brightness)} %`, shape: glowSummary(shape) }),
   pattern: ({ pattern }, { region }) => (region ? scaleFieldNode(region, pattern.brightness / 100) : constantFieldNode(0)),

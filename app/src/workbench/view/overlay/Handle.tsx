@@ -14,13 +14,15 @@ export interface HandleProps {
   onMove(to: Point, gesture?: string): void
   onDoubleClick?(): void
   onRemove?(): void
+  /** Called when a drag begins and when it ends. */
+  onGrip?(held: boolean): void
 }
 
 const REACH = 20
 let drags = 0
 
 /** A handle on the photo: always as large, moved with mouse, pen, finger or arrow keys. */
-export function Handle({ port, at, label, look = 'main', colour = '#ffffff', onMove, onDoubleClick, onRemove }: HandleProps) {
+export function Handle({ port, at, label, look = 'main', colour = '#ffffff', onMove, onDoubleClick, onRemove, onGrip }: HandleProps) {
   const grip = useRef<{ readonly offset: Point; readonly gesture: string }>(undefined)
   const { x, y } = screenPoint(port, at)
   const onPointerDown = (event: PointerEvent<SVGGElement>) => {
@@ -29,6 +31,11 @@ export function Handle({ port, at, label, look = 'main', colour = '#ffffff', onM
     event.currentTarget.setPointerCapture(event.pointerId)
     const place = pointerPlace(event, frameOf(event.currentTarget))
     grip.current = { offset: { x: place.x - x, y: place.y - y }, gesture: `handle ${drags++}` }
+    onGrip?.(true)
+  }
+  const letGo = () => {
+    grip.current = undefined
+    onGrip?.(false)
   }
   const onPointerMove = (event: PointerEvent<SVGGElement>) => {
     if (!grip.current || !event.currentTarget.hasPointerCapture(event.pointerId)) return
@@ -59,8 +66,8 @@ export function Handle({ port, at, label, look = 'main', colour = '#ffffff', onM
       transform={`translate(${x} ${y})`}
       onPointerDown={onPointerDown}
       onPointerMove={onPointerMove}
-      onPointerUp={() => (grip.current = undefined)}
-      onPointerCancel={() => (grip.current = undefined)}
+      onPointerUp={letGo}
+      onPointerCancel={letGo}
       onDoubleClick={(event) => {
         event.stopPropagation()
         onDoubleClick?.()

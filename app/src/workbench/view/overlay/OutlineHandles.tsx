@@ -42,15 +42,17 @@ interface OutlineHandlesProps {
   readonly port: ViewPort
   readonly corners: readonly OutlineCorner[]
   readonly name: string
+  /** Whether it goes back to its first corner; true if not given. */
+  readonly closed?: boolean
   onEdit(label: string, change: (corners: OutlineCorner[]) => void, gesture?: string): void
 }
 
 /** Corners and curve handles of one outline. A double tap puts a corner into a side or takes one out. */
-export function OutlineHandles({ port, corners, name, onEdit }: OutlineHandlesProps) {
+export function OutlineHandles({ port, corners, name, closed = true, onEdit }: OutlineHandlesProps) {
   return (
     <g>
       <path
-        d={outlinePath(port, corners, true)}
+        d={outlinePath(port, corners, closed)}
         fill="none"
         stroke="transparent"
         strokeWidth={16}
@@ -64,7 +66,7 @@ export function OutlineHandles({ port, corners, name, onEdit }: OutlineHandlesPr
           onEdit('Add a corner', (all) => void all.splice(side + 1, 0, plainCorner(limited(place))))
         }}
       />
-      <GuideLine d={outlinePath(port, corners, true)} />
+      <GuideLine d={outlinePath(port, corners, closed)} />
       {corners.map((corner, index) => (
         <CornerHandles
           key={index}

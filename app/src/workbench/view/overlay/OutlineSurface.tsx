@@ -9,6 +9,8 @@ import { outlinePath, plainCorner } from './outlinePath'
 
 interface OutlineSurfaceProps {
   readonly port: ViewPort
+  /** Whether a line is drawn, of two corners and more, and not what a line goes around. */
+  readonly open?: boolean
   /** Takes what was drawn, of three corners and more. */
   onDrawn(corners: OutlineCorner[]): void
 }
@@ -16,23 +18,24 @@ interface OutlineSurfaceProps {
 const CLOSE_WITHIN = 14
 
 /** Takes the pointer while an outline is drawn: a tap makes a corner, a drag a curve, the first corner or Enter closes it. */
-export function OutlineSurface({ port, onDrawn }: OutlineSurfaceProps) {
+export function OutlineSurface({ port, open = false, onDrawn }: OutlineSurfaceProps) {
+  const least = open ? 2 : 3
   const [corners, setCorners] = useState<readonly OutlineCorner[]>([])
   const dragging = useRef(false)
   const close = () => {
-    if (corners.length > 2) onDrawn([...corners])
+    if (corners.length >= least) onDrawn([...corners])
     useScene.getState().set({ tool: undefined })
   }
-  const latest = useRef({ close, corners })
+  const latest = useRef({ close, corners, least })
   useEffect(() => {
-    latest.current = { close, corners }
+    latest.current = { close, corners, least }
   })
   useEffect(() => {
     const onKey = (event: KeyboardEvent): void => {
       if (event.key !== 'Enter' && event.key !== 'Escape') return
       event.preventDefault()
-      const { corners: drawn, close: finish } = latest.current
-      if (event.key === 'Enter' && drawn.length > 2) finish()
+      const { corners: drawn, close: finish, least: enough } = latest.current
+      if (event.key === 'Enter' && drawn.length >= enough) finish()
       else if (event.key === 'Escape' && drawn.length > 0) setCorners(drawn.slice(0, -1))
       else useScene.getState().set({ tool: undefined })
     }
@@ -44,7 +47,7 @@ export function OutlineSurface({ port, onDrawn }: OutlineSurfaceProps) {
     event.stopPropagation()
     const place = pointerPlace(event, event.currentTarget)
     const first = corners[0] && screenPoint(port, corners[0])
-    if (first && corners.length > 2 && Math.hypot(first.x - place.x, first.y - place.y) < CLOSE_WITHIN) return close()
+    if (!open && first && corners.length > 2 && Math.hypot(first.x - place.x, first.y - place.y) < CLOSE_WITHIN) return close()
     event.currentTarget.setPointerCapture(event.pointerId)
     dragging.current = true
     setCorners([...corners, plainCorner(limited(toPhoto(port, place)))])
@@ -63,7 +66,11 @@ export function OutlineSurface({ port, onDrawn }: OutlineSurfaceProps) {
       onPointerDown={onPointerDown}
       onPointerMove={onPointerMove}
       onPointerUp={() => (dragging.current = false)}
-      onDoubleClick={(event) => event.stopPropagation()}
+      onDoubleClick={(event) => {
+        event.stopPropagation()
+        // The second tap has put a corner on the last one.
+        if (open && corners.length > least) close()
+      }}
       sx={{ position: 'absolute', inset: 0, cursor: 'crosshair', touchAction: 'none' }}
     >
       <svg width={port.width} height={port.height} style={{ display: 'block' }}>

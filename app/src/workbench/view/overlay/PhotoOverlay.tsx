@@ -1,17 +1,20 @@
 import Box from '@mui/material/Box'
-import { findOwner, isEffect, type Mask, type PictureSource, type SimilarMask } from '@welkinar/core'
+import { findOwner, isEffect, noMarks, regionOwner, type Mask, type PictureSource, type SimilarMask } from '@welkinar/core'
 import type { RenderPool } from '@welkinar/core/pool'
 import { useShallow } from 'zustand/shallow'
 import { changeMask, chosenMask, useScene } from '../../../scene/sceneStore'
 import { ink } from '../../../theme'
 import type { ViewPort } from '../viewPort'
 import { BrushSurface } from './BrushSurface'
+import { GlintHandles, GlintSurface } from './GlintHandles'
 import { Handle } from './Handle'
 import { MarkHandles } from './MarkHandles'
 import { MaskOutlines } from './OutlineHandles'
 import { OutlineSurface } from './OutlineSurface'
 import { addRegion } from '../../scenePanel/regions'
+import { addPath, PathHandles } from './PathHandles'
 import { PlaceHandles } from './PlaceHandles'
+import { PlaceLens } from './PlaceLens'
 import { BandHandles, EllipseHandles, FrameHandles, LineHandles } from './ShapeHandles'
 import { TapSurface } from './TapSurface'
 
@@ -30,8 +33,12 @@ export function PhotoOverlay({ pool, source, port, settled }: PhotoOverlayProps)
   const owner = findOwner(source, selectedId)
   const placing = !sceneOpen && (openStep === 'pattern' || openStep === 'shape')
   const editing = openStep === 'where' && !sceneOpen
-  const mask = editing ? chosenMask(owner, chosenMaskId) : undefined
-  const ownerId = owner?.id
+  const effect = owner && isEffect(owner) ? owner : undefined
+  // The masks of a region are edited where the region is, in the step of the pattern or the shape.
+  const region = effect && placing ? regionOwner(effect) : undefined
+  const regionMask = region?.where.masks.find(({ id }) => id === chosenMaskId)
+  const mask = editing ? chosenMask(owner, chosenMaskId) : regionMask
+  const ownerId = regionMask ? region?.id : owner?.id
   return (
     <>
       {!tool && (
@@ -49,7 +56,9 @@ export function PhotoOverlay({ pool, source, port, settled }: PhotoOverlayProps)
           }}
         >
           {sceneOpen && <MarkHandles port={port} source={source} />}
-          {owner && isEffect(owner) && placing && <PlaceHandles port={port} effect={owner} />}
+          {effect && placing && <PlaceHandles port={port} effect={effect} marks={source.marks ?? noMarks} />}
+          {effect && placing && <GlintHandles port={port} effect={effect} />}
+          {effect && placing && <PathHandles port={port} effect={effect} />}
           {mask && ownerId && <MaskHandles port={port} source={source} ownerId={ownerId} mask={mask} />}
         </Box>
       )}
@@ -67,6 +76,9 @@ export function PhotoOverlay({ pool, source, port, settled }: PhotoOverlayProps)
           }
         />
       )}
+      {tool?.kind === 'glints' && effect && <GlintSurface port={port} effect={effect} />}
+      {tool?.kind === 'path' && effect && <OutlineSurface port={port} open onDrawn={(corners) => addPath(effect, corners)} />}
+      {effect && <PlaceLens pool={pool} source={source} port={port} />}
       {tool?.kind === 'region' && sceneOpen && <OutlineSurface port={port} onDrawn={addRegion} />}
       {((tool?.kind === 'mark' && sceneOpen) || (mask && (tool?.kind === 'tap similar' || tool?.kind === 'pick hue'))) && tool && (
         <>

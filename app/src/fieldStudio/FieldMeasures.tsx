@@ -1,0 +1,36 @@
+import Box from '@mui/material/Box'
+import { useQuery } from '@tanstack/react-query'
+import { sceneGraph, type Effect, type PictureSource } from '@welkinar/core'
+import type { RenderPool } from '@welkinar/core/pool'
+import { lazy, Suspense } from 'react'
+import { ink } from '../theme'
+import { spectrumOf } from './spectrum'
+
+const Charts = lazy(() => import('./Charts'))
+
+interface FieldMeasuresProps {
+  readonly pool: RenderPool
+  readonly source: PictureSource
+  readonly effect: Effect
+  readonly look: 'pattern' | 'shape'
+}
+
+/** How often each intensity occurs in the field, and how much of it is coarse and how much is fine. */
+export function FieldMeasures({ pool, source, effect, look }: FieldMeasuresProps) {
+  const node = sceneGraph(source, { kind: 'step', effectId: effect.id, step: look })
+  const { data } = useQuery({
+    queryKey: ['field measures', node.key],
+    queryFn: async () => ({
+      bins: await pool.toneHistogram(node, source.photo, 'maximum'),
+      spectrum: await spectrumOf(pool, node, source.photo),
+    }),
+    placeholderData: (before) => before,
+    gcTime: 30_000,
+  })
+  return (
+    <Box sx={{ display: 'grid', gap: 2 }}>
+      <Suspense fallback={<Box sx={{ height: 250 }} />}>{data && <Charts bins={data.bins} spectrum={data.spectrum} />}</Suspense>
+      {!data && <Box sx={{ height: 250, color: ink.secondary }}>Measuring the field …</Box>}
+    </Box>
+  )
+}

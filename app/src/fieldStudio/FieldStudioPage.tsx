@@ -1,0 +1,184 @@
+import Box from '@mui/material/Box'
+import Button from '@mui/material/Button'
+import ToggleButton from '@mui/material/ToggleButton'
+import ToggleButtonGroup from '@mui/material/ToggleButtonGroup'
+import { definitionOf, sceneGraph, type Effect, type GraphNode, type PictureSource } from '@welkinar/core'
+import type { RenderPool } from '@welkinar/core/pool'
+import { useRef, useState, type ReactNode } from 'react'
+import { Link, useParams } from 'react-router'
+import { ErrorPage } from '../common/ErrorPage'
+import { useScene } from '../scene/sceneStore'
+import { ink } from '../theme'
+import { LookPicture } from '../workbench/LookPicture'
+import { FieldControls } from '../workbench/steps/FieldControls'
+import { FieldSteps } from '../workbench/steps/FieldSteps'
+import { SchemaControl } from '../workbench/steps/SchemaControl'
+import { useOpenScene } from '../workbench/useOpenScene'
+import { useScreenSize } from '../workbench/view/useScreenSize'
+import { usePictureSource } from '../workbench/usePictureSource'
+import { FieldMeasures } from './FieldMeasures'
+
+/** The screen where a custom field is made: the field at full size, all that it is made from, its histogram and its spectrum. */
+export function FieldStudioPage() {
+  const { id = '', effectId = '' } = useParams()
+  const { pool, problem } = useOpenScene(id)
+  const source = usePictureSource()
+  if (problem) return <ErrorPage message={problem.message} />
+  if (!pool || !source) {
+    return (
+      <Box component="main" role="status" sx={{ p: 10 }}>
+        Opening the photo …
+      </Box>
+    )
+  }
+  const effect = source.effects.find((one) => one.id === effectId)
+  if (effect?.kind !== 'customField') return <ErrorPage message="This scene has no custom field of that address." />
+  return <Studio pool={pool} source={source} effect={effect} sceneId={id} />
+}
+
+const looks = [
+  ['pattern', 'Raw'],
+  ['shape', 'Shaped'],
+  ['colour', 'In colour'],
+  ['mix', 'In the photo'],
+] as const
+type StudioLook = (typeof looks)[number][0]
+
+interface StudioProps {
+  readonly pool: RenderPool
+  readonly source: PictureSource
+  readonly effect: Effect
+  readonly sceneId: string
+}
+
+function Studio({ pool, source, effect, sceneId }: StudioProps) {
+  const [look, setLook] = useState<StudioLook>('shape')
+  const [close, setClose] = useState(false)
+  const { undo, redo } = useScene.getState()
+  const canUndo = useScene((state) => (state.history?.position ?? 0) > 0)
+  const canRedo = useScene(({ history }) => (history ? history.position < history.entries.length : false))
+  const node = sceneGraph(source, { kind: 'step', effectId: effect.id, step: look })
+  return (
+    <Box sx={{ height: '100%', display: 'flex' }}>
+      <Box component="main" sx={{ flex: 1, minWidth: 0, display: 'flex', flexDirection: 'column' }}>
+        <Box
+          component="header"
+          sx={{
+            display: 'flex',
+            alignItems: 'center',
+            gap: 3,
+            px: 4,
+            height: 48,
+            flex: 'none',
+            bgcolor: ink.paper,
+            borderBottom: `1px solid ${ink.rule}`,
+          }}
+        >
+          <Button component={Link} to={`/scene/${sceneId}`} variant="text">
+            ← Workbench
+          </Button>
+          <Box component="h1" sx={{ m: 0, fontSize: 17, fontWeight: 650 }}>
+            Field studio
+          </Box>
+          <Box sx={{ color: ink.secondary, flex: 1, overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' }}>
+            {effect.name}
+          </Box>
+          <Button variant="text" disabled={!canUndo} onClick={undo}>
+            Undo
+          </Button>
+          <Button variant="text" disabled={!canRedo} onClick={redo}>
+            Redo
+          </Button>
+          <ToggleButtonGroup
+            exclusive
+            size="small"
+            aria-label="What is shown"
+            value={look}
+            onChange={(_, next: StudioLook | null) => next && setLook(next)}
+          >
+            {looks.map(([value, label]) => (
+              <ToggleButton key={value} value={value}>
+                {label}
+              </ToggleButton>
+            ))}
+          </ToggleButtonGroup>
+          <ToggleButton value="close" size="small" selected={close} onChange={() => setClose(!close)}>
+            1:1
+          </ToggleButton>
+        </Box>
+        <Field pool={pool} source={source} node={node} close={close} />
+      </Box>
+      <Box
+        component="aside"
+        aria-label="The field"
+        sx={{ width: 320, flex: 'none', overflowY: 'auto', borderLeft: `1px solid ${ink.rule}`, bgcolor: ink.paper, px: 4, py: 4 }}
+      >
+        <FieldMeasures pool={pool} source={source} effect={effect} look={look === 'pattern' ? 'pattern' : 'shape'} />
+        <Section title="Made from">
+          <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr', columnGap: 4, rowGap: 1 }}>
+            <Dials effect={effect} />
+          </Box>
+          <FieldControls effect={effect} step="pattern" />
+        </Section>
+        <Section title="Operations">
+          <FieldSteps effect={effect} photo={source.photo} />
+        </Section>
+      </Box>
+    </Box>
+  )
+}
+
+function Dials({ effect }: { readonly effect: Effect }) {
+  const { dials, applies } = definitionOf(effect.kind)
+  return dials
+    .filter((path) => applies?.(path, effect.controls) ?? true)
+    .map((path) => <SchemaControl key={path} effect={effect} path={path} />)
+}
+
+function Section({ title, children }: { readonly title: string; readonly children: ReactNode }) {
+  return (
+    <Box
+      component="section"
+      aria-label={title}
+      sx={{ borderTop: `1px solid ${ink.rule}`, pt: 3, mt: 4, display: 'grid', gridTemplateColumns: 'minmax(0, 1fr)', gap: 2 }}
+    >
+      <Box component="h2" sx={{ m: 0, fontSize: 13, fontWeight: 650 }}>
+        {title}
+      </Box>
+      {children}
+    </Box>
+  )
+}
+
+const MARGIN = 24
+
+interface FieldProps {
+  readonly pool: RenderPool
+  readonly source: PictureSource
+  readonly node: GraphNode
+  readonly close: boolean
+}
+
+/** The field as large as there is room; close up, its middle pixel for pixel. */
+function Field({ pool, source, node, close }: FieldProps) {
+  const frame = useRef<HTMLDivElement>(null)
+  const room = useScreenSize(frame)
+  const { photo } = source
+  const scale = room && Math.min((room.width - 2 * MARGIN) / photo.width, (room.height - 2 * MARGIN) / photo.height)
+  const [width, height] = scale ? [Math.floor(photo.width * scale), Math.floor(photo.height * scale)] : [0, 0]
+  return (
+    <Box ref={frame} sx={{ flex: 1, minHeight: 0, bgcolor: ink.surround, display: 'grid', placeItems: 'center', overflow: 'hidden' }}>
+      {width > 0 && (
+        <LookPicture
+          pool={pool}
+          node={node}
+          photo={photo}
+          width={width}
+          height={height}
+          part={close ? Math.min(1, width / photo.width) : 1}
+          label="The field"
+        />
+      )}
+    </Box>
+  )
+}
