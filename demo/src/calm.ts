@@ -1,9 +1,9 @@
 import type { Exposure } from './develop'
 
-const RADIUS = 2
+const RADIUS = 3
 /** Standard deviations: pixels, and how far light may differ, as a logarithm. */
-const NEAR = 1.3
-const ALIKE = 0.22
+const NEAR = 1.7
+const ALIKE = 0.3
 /** A pixel this many times as bright as all its neighbours but two is a stray. */
 const STRAY = 1.5
 
@@ -14,7 +14,11 @@ function luminance(light: Float32Array, i: number): number {
 /** Noise reduction as in a camera: strays are brought down to their neighbours, then each pixel takes the mean of those near it and alike (bilateral). */
 export function calm(exposure: Exposure): Exposure {
   const { width, height } = exposure
-  const light = withoutStrays(exposure)
+  return alike(alike({ width, height, light: withoutStrays(exposure) }))
+}
+
+/** Each pixel as the mean of those near it and alike. */
+function alike({ width, height, light }: Exposure): Exposure {
   const tones = Float32Array.from({ length: width * height }, (_, i) => Math.log(luminance(light, i) + 0.004))
   const out = new Float32Array(light.length)
   for (let y = 0; y < height; y++) {

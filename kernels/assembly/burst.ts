@@ -7,6 +7,8 @@ import { angleOf } from './radial'
 const TURN: f64 = 6.283185307179586
 const LOG2E: f32 = 1.4426950408889634
 const STEPS: i32 = 8192
+/** A burst that reaches no farther than this, photo px, is a small one. */
+const SMALL: f64 = 300
 
 /** Integral of the noise over the angle, so that a pixel takes the mean of what it spans. */
 const integral = memory.data((STEPS + 1) * 8)
@@ -94,41 +96,58 @@ export function addBurst(
   const row1 = min(height - 1, <i32>Math.ceil((py + farthest) / pitchY) - y0)
   const column0 = max(0, <i32>Math.floor((px - farthest) / pitchX) - x0)
   const column1 = min(width - 1, <i32>Math.ceil((px + farthest) / pitchX) - x0)
-  const coreFall = <f32>(-0.5) * LOG2E / <f32>(coreSeen * coreSeen)
+  // A small burst is sampled inside each pixel, as at full size; of a large one the variance is that of its thin parts.
+  const samples = pitch > 1.01 && farthest < SMALL ? max(1, min(8, <i32>Math.ceil(pitch))) : 1
+  const fine = samples > 1
+  const coreWidth = fine ? core * core + 0.08 : coreSeen * coreSeen
+  const coreFall = <f32>(-0.5) * LOG2E / <f32>coreWidth
+  const shareOfCore = fine ? (core * core) / coreWidth : coreShare
+  const thin = fine ? 0 : pixel
   for (let row = row0; row <= row1; row++) {
-    const dy = (<f64>(y0 + row) + 0.5) * pitchY - py
     for (let column = column0; column <= column1; column++) {
-      const dx = (<f64>(x0 + column) + 0.5) * pitchX - px
-      const r2 = dx * dx + dy * dy
-      const r = Math.sqrt(r2)
-      if (r > farthest) continue
-      // The middle is overexposed: three times white before it is cut off.
-      let light = Math.min(1, 3 * coreShare * <f64>f32x4.extract_lane(exp2(splat(coreFall * <f32>r2)), 0))
-      let variance: f64 = light * light * Math.max(0, 1 / Math.max(0.02, coreShare) - 1)
-      if (halo > 0 && r < haloReach) {
-        const q = r / haloSize
-        const edge = 1 - r / haloReach
-        light = over(light, (halo * edge * edge) / (1 + q * q))
-      }
-      if (spikes > 0 && strength > 0 && r < reach) {
-        const turned = (angleOf(-dy, dx) - turn) / TURN
-        const nearest = <i32>Math.floor((turned - Math.floor(turned)) * <f64>spikes + 0.5)
-        for (let k = nearest - 1; k <= nearest + 1; k++) {
-          const own = spikeAt(dx, dy, k, spikes, reach, strength, thickness, uneven, turn, paired, seed, phase, pixel)
-          variance += own * own * spikeVariance
-          light = over(light, own)
+      let sum: f64 = 0
+      let squares: f64 = 0
+      let variance: f64 = 0
+      for (let sample = 0; sample < samples * samples; sample++) {
+        const part = 1 / <f64>samples
+        const dx = (<f64>(x0 + column) + (<f64>(sample % samples) + 0.5) * part) * pitchX - px
+        const dy = (<f64>(y0 + row) + (<f64>(sample / samples) + 0.5) * part) * pitchY - py
+        const r2 = dx * dx + dy * dy
+        const r = Math.sqrt(r2)
+        if (r > farthest) continue
+        // The middle is overexposed: three times white before it is cut off.
+        let light = Math.min(1, 3 * shareOfCore * <f64>f32x4.extract_lane(exp2(splat(coreFall * <f32>r2)), 0))
+        if (!fine) variance += light * light * Math.max(0, 1 / Math.max(0.02, coreShare) - 1)
+        if (halo > 0 && r < haloReach) {
+          const q = r / haloSize
+          const edge = 1 - r / haloReach
+          light = over(light, (halo * edge * edge) / (1 + q * q))
         }
+        if (spikes > 0 && strength > 0 && r < reach) {
+          const turned = (angleOf(-dy, dx) - turn) / TURN
+          const nearest = <i32>Math.floor((turned - Math.floor(turned)) * <f64>spikes + 0.5)
+          for (let k = nearest - 1; k <= nearest + 1; k++) {
+            const own = spikeAt(dx, dy, k, spikes, reach, strength, thickness, uneven, turn, paired, seed, phase, thin)
+            if (!fine) variance += own * own * spikeVariance
+            light = over(light, own)
+          }
+        }
+        if (rays > 0 && rayStrength > 0 && r < rayReach) {
+          const turned = (angleOf(-dy, dx) - turn) / TURN
+          const half = Math.min(0.5, (0.5 * Math.max(1, pitch)) / (TURN * Math.max(r, 0.5)))
+          const mean = (integralTo(turned + half) - integralTo(turned - half)) / (2 * half)
+          const rest = 1 - r / rayReach
+          light = over(light, rayStrength * mean * rest * rest)
+        }
+        sum += light
+        squares += light * light
       }
-      if (rays > 0 && rayStrength > 0 && r < rayReach) {
-        const turned = (angleOf(-dy, dx) - turn) / TURN
-        const half = Math.min(0.5, (0.5 * Math.max(1, pitch)) / (TURN * Math.max(r, 0.5)))
-        const mean = (integralTo(turned + half) - integralTo(turned - half)) / (2 * half)
-        const rest = 1 - r / rayReach
-        light = over(light, rayStrength * mean * rest * rest)
-      }
-      if (light <= 0) continue
+      if (sum <= 0) continue
+      const share = 1 / <f64>(samples * samples)
+      const mean = sum * share
+      if (fine) variance = Math.max(0, squares * share - mean * mean)
       const at = (<usize>(row * width + column)) << 2
-      store<f32>(plane + at, <f32>over(<f64>load<f32>(plane + at), light))
+      store<f32>(plane + at, <f32>over(<f64>load<f32>(plane + at), mean))
       if (spread != 0) store<f32>(spread + at, load<f32>(spread + at) + <f32>Math.min(0.25, variance))
     }
   }

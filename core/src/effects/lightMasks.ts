@@ -1,5 +1,6 @@
 import type { EllipseMask } from '../masks/ellipse/definition'
 import type { LuminosityMask } from '../masks/luminosity/definition'
+import type { SkyMask } from '../masks/sky/definition'
 import { emptyWhere, type Where } from '../model/look'
 import { FOCAL_POINT } from '../model/marks'
 import { sparesShadows } from './sparesShadows'
@@ -16,6 +17,22 @@ export const behindSilhouettes: LuminosityMask = {
 /** Light behind silhouettes. `spill` percent of it come over them all the same. */
 export function behind(spill: number): Where {
   return { masks: [behindSilhouettes], hold: 100 - spill }
+}
+
+/** Everything but the sky. */
+export const notTheSky: SkyMask = {
+  id: 'ground',
+  name: 'Not the sky',
+  kind: 'sky',
+  on: true,
+  join: 'keep',
+  invert: true,
+  strength: 100,
+  grow: 0,
+  edges: 0,
+  feather: 2,
+  tolerance: 8,
+  calm: 0.8,
 }
 
 /** Light that falls on surfaces spares the shadows. */

@@ -48,7 +48,7 @@ function correlation(a: ArrayLike<number>, b: ArrayLike<number>): number {
 }
 
 const looks = effectDefinitions
-  .filter(({ mirrors }) => !mirrors)
+  .filter(({ kind }) => ['rain', 'snow', 'stars', 'fog', 'haze', 'dust'].includes(kind))
   .flatMap(({ kind, startingLooks }) => startingLooks.map(({ name }) => [kind, name] as const))
 
 /** Values for a photo as large as people see it at 1:1, as few as there is room for. */

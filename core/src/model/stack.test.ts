@@ -48,6 +48,7 @@ describe('documents of version 1', () => {
         value: {
           kind: 'lost',
           group: null,
+          region: null,
           controls: {},
           where: { masks: [{ ...mask, grow: 0, edges: 0, pinned: null }] },
           mix: {},

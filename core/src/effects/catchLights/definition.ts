@@ -56,7 +56,7 @@ export const catchLights: EffectDefinition<'catchLights', CatchLightControls> = 
 /** What is brighter than the place a step nearer to the light: the sides of things that face it. Only in the brights. */
 function facing({ follows, x, y, size, tones }: CatchLightControls['pattern'], { picture, marks }: EffectScene): GraphNode {
   const luma = luminosityMaskNode(picture, { channel: 'encodedLuma', curve: 'brights', handles: [0, 1, 1, 1], steepness: 0 })
-  const smooth = gaussianBlurNode(luma, 0.35 * size)
+  const smooth = gaussianBlurNode(luma, 0.6 * size)
   const edges = differenceNode(smooth, towardsNode(smooth, { ...originOf({ follows, x, y }, marks), step: size }), true)
   const from = Math.min(0.95, tones / 100)
   const brights = luminosityMaskNode(picture, {

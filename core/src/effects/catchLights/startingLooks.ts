@@ -13,7 +13,7 @@ function look(
   return {
     name,
     controls: {
-      pattern: { follows: FIRST_LIGHT, x: 2600, y: 300, size: 6, tones: 22, ...pattern },
+      pattern: { follows: FIRST_LIGHT, x: 2600, y: 300, size: 10, tones: 22, ...pattern },
       shape: { strength: 130, evenness: 35, blur: 0.6, ...shape },
     },
     colour: { tint, light: FIRST_LIGHT, lit: 0 },
@@ -26,5 +26,5 @@ function look(
 export const startingLooks: readonly StartingLook<CatchLightControls>[] = [
   look('Warm edges', 75, '#ffcf94', {}, {}),
   look('Soft lift', 60, '#ffe2bd', { size: 22, tones: 30 }, { blur: 5, strength: 110, evenness: 60 }),
-  look('Hard glints', 90, '#fff4e2', { size: 3, tones: 42 }, { strength: 220, evenness: 0, blur: 0 }),
+  look('Hard glints', 90, '#fff4e2', { size: 6, tones: 42 }, { strength: 260, evenness: 0, blur: 0 }),
 ]

@@ -53,9 +53,9 @@ const fire: Ramp = [
 export const startingLooks: readonly StartingLook<CustomFieldControls>[] = [
   look(
     'Wrapped starburst',
-    80,
+    64,
     '#fff0cf',
-    { sizeX: 34, sizeY: 100000, octaves: 4, tiling: 'frame' },
+    { sizeX: 84, sizeY: 100000, octaves: 3, tiling: 'frame' },
     [
       { kind: 'levels', black: 42, white: 66, gamma: 1 },
       { kind: 'polar', reach: 2600, turn: 0, overlap: 12 },
@@ -77,22 +77,23 @@ export const startingLooks: readonly StartingLook<CustomFieldControls>[] = [
     ],
     { ramp: fire },
   ),
-  look('Discs of light', 60, '#ffd9a8', { source: 'specks', sizeX: 7, density: 9, follows: null, seed: 8 }, [
-    { kind: 'levels', black: 12, white: 60, gamma: 1 },
-    { kind: 'maximum', radius: 34 },
-    { kind: 'blur', sigma: 2.5 },
+  look('Discs of light', 42, '#ffd9a8', { source: 'specks', sizeX: 24, density: 9, follows: null, seed: 8 }, [
+    { kind: 'levels', black: 22, white: 60, gamma: 1 },
+    { kind: 'maximum', radius: 26 },
+    { kind: 'blur', sigma: 8 },
   ]),
   look('Scan lines', 30, '#0a0f12', { source: 'stripes', sizeY: 8, part: 45 }, [], {
     mix: { mode: 'multiply', amount: 30, linear: false },
   }),
   look(
     'Lightning',
-    95,
+    82,
     '#cfe0ff',
-    { source: 'smooth', sizeX: 420, sizeY: 900, octaves: 6, follows: null, x: 1500, y: 500, turn: 12, seed: 137 },
+    { source: 'smooth', sizeX: 420, sizeY: 900, octaves: 5, follows: null, x: 1500, y: 500, turn: 12, seed: 137 },
     [
       { kind: 'curve', at0: 0, at25: 0, at50: 100, at75: 0, at100: 0 },
-      { kind: 'levels', black: 97, white: 100, gamma: 0.9 },
+      { kind: 'levels', black: 80, white: 100, gamma: 0.5 },
+      { kind: 'blur', sigma: 3 },
       { kind: 'fade', turn: -90, from: 45, to: 78 },
       { kind: 'round', radius: 900, softness: 70 },
     ],

@@ -12,7 +12,7 @@ function look(
   return {
     name,
     controls: {
-      pattern: { follows: FIRST_LIGHT, x: 1900, y: 300, toX: 1500, toY: 1350, height: 420, inner: 12, outer: 38, falloff: 65, ...pattern },
+      pattern: { follows: FIRST_LIGHT, x: 1900, y: 300, toX: 1500, toY: 1350, height: 420, inner: 3, outer: 42, falloff: 65, ...pattern },
       shape: { strength: 120, ambient: 75, sheen: 30, sharpness: 3, cone: 0, fog: 55, fogSize: 160, seed: 19, ...shape },
     },
     colour: { tint, light: null, kelvin: null, lit: 0 },
@@ -23,7 +23,7 @@ function look(
 
 /** Lengths for 6 megapixels. */
 export const startingLooks: readonly StartingLook<LampControls>[] = [
-  look('Street lamp', '#ffc98a', {}, { cone: 22 }),
-  look('Lamp in fog', '#ffe0b8', { inner: 5, outer: 26 }, { ambient: 80, strength: 80, cone: 55, fog: 70 }),
-  look('Only this light', '#ffd6a0', { inner: 8, outer: 30, falloff: 80 }, { ambient: 22, strength: 190, sheen: 70 }),
+  look('Street lamp', '#ffc98a', {}, { cone: 38 }),
+  look('Lamp in fog', '#ffe0b8', { inner: 2, outer: 30 }, { ambient: 80, strength: 80, cone: 55, fog: 70 }),
+  look('Only this light', '#ffd6a0', { inner: 3, outer: 36, falloff: 80 }, { ambient: 22, strength: 190, sheen: 70 }),
 ]

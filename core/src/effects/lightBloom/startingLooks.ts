@@ -11,7 +11,7 @@ function look(
 ): StartingLook<LightBloomControls> {
   return {
     name,
-    controls: { pattern: { threshold: 55, onset: 30, ...pattern }, shape: { radius: 9, reach: 9, tail: 75, strength: 130, ...shape } },
+    controls: { pattern: { threshold: 48, onset: 30, ...pattern }, shape: { radius: 9, reach: 9, tail: 75, strength: 200, ...shape } },
     colour: { tint, light: null, lit: 0 },
     where: everywhere,
     // Light adds, so it is mixed in linear light.

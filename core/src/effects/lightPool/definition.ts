@@ -68,7 +68,7 @@ function lit({ pattern, shape }: LightPoolControls, { beneath, region }: EffectS
   const stops = Math.pow(2, pattern.exposure)
   // The colour of the light turns the colours, and leaves how bright they are.
   const gain = light.map((channel) =>
-    steady(stops * (1 + (pattern.warmth / 100) * (channel / Math.max(0.02, luminance) - 1))),
+    steady(stops * (1 + ((0.55 * pattern.warmth) / 100) * (channel / Math.max(0.02, luminance) - 1))),
   ) as unknown as Rgb
   const exposed = adjustNode(beneath, { gain, shadows: pattern.shadows / 100, highlights: pattern.highlights / 100 })
   const soft =

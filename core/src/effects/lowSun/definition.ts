@@ -111,7 +111,7 @@ function openSky({ ridge }: LowSunControls['pattern'], { picture }: EffectScene)
   return luminosityMaskNode(picture, {
     channel: 'encodedLuma',
     curve: 'range',
-    handles: [Math.max(0, at - 0.08), Math.min(1, at + 0.08), 1, 1],
+    handles: [Math.max(0, at - 0.13), Math.min(1, at + 0.13), 1, 1],
     steepness: 0,
   })
 }

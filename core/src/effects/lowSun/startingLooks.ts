@@ -13,7 +13,7 @@ function look(
     name,
     controls: {
       pattern: { follows: FIRST_LIGHT, x: 1950, y: 880, sun: 34, glow: 420, airHeight: 520, ridge: 38, ...pattern },
-      shape: { strength: 95, air: 55, rim: 60, rimWidth: 5, rest: 0.45, warmth: 45, reflection: 60, ripple: 14, ...shape },
+      shape: { strength: 95, air: 55, rim: 38, rimWidth: 9, rest: 0.45, warmth: 45, reflection: 60, ripple: 14, ...shape },
     },
     colour: { tint, light: null, lit: 0 },
     where: everywhere,

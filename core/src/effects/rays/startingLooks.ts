@@ -45,8 +45,8 @@ export const startingLooks: readonly StartingLook<RayControls>[] = [
   look(
     'Shafts from above',
     62,
-    { by: 'shafts', follows: null, x: 1900, y: -80, toX: 1250, toY: 1750 },
-    { strength: 90, softness: 5, noise: 60 },
+    { by: 'shafts', follows: null, x: 1900, y: -320, toX: 1250, toY: 1750, width: 620 },
+    { strength: 80, softness: 12, edges: 90, noise: 65 },
   ),
   look(
     'Window light',

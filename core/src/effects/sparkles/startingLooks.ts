@@ -1,5 +1,6 @@
 import type { StartingLook } from '../effectDefinition'
-import { everywhere, onSurfaces } from '../lightMasks'
+import { everywhere, notTheSky } from '../lightMasks'
+import { sparesShadows } from '../sparesShadows'
 import type { SparkleControls } from './definition'
 
 function look(
@@ -48,7 +49,7 @@ export const startingLooks: readonly StartingLook<SparkleControls>[] = [
     '#fff8ea',
     { by: 'many', count: 220, reach: 26, core: 1.5, sizeSpread: 85, seed: 77 },
     { halo: 25, turnScatter: 100 },
-    { where: onSurfaces },
+    { where: { masks: [notTheSky, { ...sparesShadows, handles: [0.2, 0.55, 1, 1] }], hold: 100 } },
   ),
   look(
     'Fairy dust',

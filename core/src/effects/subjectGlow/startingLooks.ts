@@ -10,7 +10,7 @@ function look(name: string, amount: number, tint: string, ramp: Ramp, shape: Par
     controls: { pattern: { brightness: 100 }, shape: { ...glowStart, ...shape } },
     colour: { tint, light: null, lit: 0, ramp },
     where: everywhere,
-    region: aboutTheFocalPoint(170, 170, 35),
+    region: aboutTheFocalPoint(190, 190, 70),
     mix: { mode: 'screen', amount, linear: false },
   }
 }
@@ -24,7 +24,7 @@ const ramp = (dark: string, middle: string, bright: string): Ramp => [
 /** Lengths for 6 megapixels. */
 export const startingLooks: readonly StartingLook<SubjectGlowControls>[] = [
   look('Rim of light', 85, '#ffc27a', ramp('#c2551c', '#ffb257', '#fff1d6'), { sits: 'behind', sharp: 0, tight: 85, spill: 14 }),
-  look('Lit from within', 75, '#ffb15c', ramp('#a5400f', '#ff9f43', '#fff3dc'), { sharp: 45 }),
+  look('Lit from within', 75, '#ffb15c', ramp('#a5400f', '#ff9f43', '#fff3dc'), { sharp: 22, wideRadius: 80 }),
   look('Cold ember', 80, '#8fd0ff', ramp('#1f4fa8', '#7cc4ff', '#effaff'), {
     sits: 'behind',
     sharp: 0,

@@ -2,7 +2,8 @@ import { graphNode, type GraphNode } from '../../graph/node'
 import type { Operation, RunContext } from '../../graph/operation'
 import { pitchOf, type Grid } from '../../planes/grid'
 import { expand, type Rect } from '../../planes/rect'
-import { inputAt } from '../plane'
+import type { Value } from '../../planes/value'
+import { inputAt, plane } from '../plane'
 
 export type MorphologyParameters = {
   /** Photo px; above 0 the maximum is taken, below 0 the minimum. */
@@ -18,10 +19,16 @@ export const morphology: Operation<MorphologyParameters> = {
   },
   run(context, params, inputs, rect) {
     const input = inputAt(inputs, 0)
-    const radius = radiusOnGrid(params, context.grid)
+    const onGrid = radiusOnGrid(params, context.grid)
+    const parts = params.radius > 0 && input.kind === 'field' && input.planes[1] !== undefined
+    // A pixel that is partly covered counts as covered, which widens things by half a pixel.
+    const radius = parts ? Math.max(0, onGrid - 0.5 * Math.sqrt(1 - 1 / Math.max(1, pitchOf(context.grid)) ** 2)) : onGrid
     const whole = Math.floor(radius)
     const part = radius - whole
-    const planes = input.planes.slice(0, input.kind === 'field' ? 1 : undefined).map((source) => {
+    // What covers only part of a pixel is as bright there as it is.
+    const peaks = parts ? peakOf(context, input) : undefined
+    const planes = input.planes.slice(0, input.kind === 'field' ? 1 : undefined).map((own) => {
+      const source = peaks ?? own
       const extremeOf = (r: number): number => extreme(context, source, input.rect, rect, r, params)
       const [less, more] = [extremeOf(whole), part > 0 ? extremeOf(whole + 1) : 0]
       const out = context.plane(rect.width * rect.height)
@@ -35,6 +42,14 @@ export const morphology: Operation<MorphologyParameters> = {
 /** `input` grown (radius above 0) or shrunk, or `input` itself at 0. */
 export function morphologyNode(input: GraphNode, radius: number, window: MorphologyParameters['window'] = 'disc'): GraphNode {
   return radius === 0 ? input : graphNode('morphology', { radius, window }, [input])
+}
+
+/** The intensity that covers part of each pixel. */
+function peakOf(context: RunContext, input: Value): number {
+  const count = input.rect.width * input.rect.height
+  const out = context.scratch(count * 4)
+  context.kernels.peakPlane(plane(input, 0), plane(input, 1), count, out)
+  return out
 }
 
 function radiusOnGrid({ radius }: MorphologyParameters, grid: Grid): number {

@@ -39,7 +39,10 @@ function body(place: Vector): number {
   const r = Math.hypot(x, z)
   const turned = Math.atan2(z, x)
   const step = Math.PI / 2
-  const rod = Math.hypot(r * Math.cos(turned - step * Math.round((turned - 0.5) / step) - 0.5) - 0.83, r * Math.sin(turned - step * Math.round((turned - 0.5) / step) - 0.5))
+  const rod = Math.hypot(
+    r * Math.cos(turned - step * Math.round((turned - 0.5) / step) - 0.5) - 0.83,
+    r * Math.sin(turned - step * Math.round((turned - 0.5) / step) - 0.5),
+  )
   const rods = Math.max(rod - 0.034, 0.7 - y, y - 2.72)
   return Math.min(
     drum(r, y, 1.08, 0, 0.14, 0.05),

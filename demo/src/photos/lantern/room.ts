@@ -21,7 +21,11 @@ const planks: Material = ([x, y, z], normal) => {
     albedo: scale(wood, 1 - 0.85 * seam),
     roughness: 0.2 + 0.25 * worn + 0.1 * grain,
     reflectance: 0.04,
-    normal: add(normal, [0.02 * (grain - 0.5), 0, 0.1 * (grain - 0.5) + 0.3 * seam * (across < 0.5 ? 1 : -1) + 0.03 * (noise(x * 30, y + z * 30, 4) - 0.5)]),
+    normal: add(normal, [
+      0.02 * (grain - 0.5),
+      0,
+      0.1 * (grain - 0.5) + 0.3 * seam * (across < 0.5 ? 1 : -1) + 0.03 * (noise(x * 30, y + z * 30, 4) - 0.5),
+    ]),
   }
 }
 
@@ -42,11 +46,17 @@ const whitePaint: Material = ([x, y, z]) => ({
 const chart: Material = ([x, , z], normal) => {
   const [a, b] = [x * 0.94 + z * 0.34, z * 0.94 - x * 0.34]
   const coast = fractal(a * 0.9 + 4, b * 0.9, 5, 971)
-  const line = smoothstep(0.012, 0.004, Math.abs(coast - 0.5)) + 0.5 * smoothstep(0.006, 0.002, Math.abs(coast - 0.43)) + 0.35 * smoothstep(0.006, 0.002, Math.abs(coast - 0.37))
+  const line =
+    smoothstep(0.012, 0.004, Math.abs(coast - 0.5)) +
+    0.5 * smoothstep(0.006, 0.002, Math.abs(coast - 0.43)) +
+    0.35 * smoothstep(0.006, 0.002, Math.abs(coast - 0.37))
   const grid = Math.min(Math.abs(a * 1.3 - Math.round(a * 1.3)), Math.abs(b * 1.3 - Math.round(b * 1.3)))
   const ruled = 0.45 * smoothstep(0.009, 0.004, grid)
   const [cell, row] = [Math.floor(a * 6), Math.floor(b * 7)]
-  const figure = coast < 0.5 && hash(cell, row, 5) > 0.72 ? smoothstep(0.1, 0.05, Math.hypot((a * 6 - cell - 0.5) * 0.6, b * 7 - row - 0.5) - 0.08 * noise(a * 60, b * 60, 8)) : 0
+  const figure =
+    coast < 0.5 && hash(cell, row, 5) > 0.72
+      ? smoothstep(0.1, 0.05, Math.hypot((a * 6 - cell - 0.5) * 0.6, b * 7 - row - 0.5) - 0.08 * noise(a * 60, b * 60, 8))
+      : 0
   const land = coast > 0.5 ? 0.6 : 0
   const paper = blend(blend([0.66, 0.6, 0.47], [0.62, 0.5, 0.28], land), [0.5, 0.4, 0.25], smoothstep(0.55, 0.85, fractal(a, b, 4, 977)))
   return {

@@ -16,5 +16,5 @@ export const lanternPhoto: PhotoDefinition = {
     air: { colour: [0, 0, 0], density: 0 },
   },
   camera: { place: [-0.5, 3.1, -11], target: [0.05, 2.1, 0], fieldOfView: 39, aperture: 0.16, focus: 10.9 },
-  develop: { exposure: 1.7, calm: true, flare: 0.03, noise: 1, balance: [0.96, 1, 1.06] },
+  develop: { exposure: 2.1, calm: true, flare: 0.04, noise: 1.1, balance: [0.96, 1, 1.06] },
 }

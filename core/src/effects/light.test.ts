@@ -1,0 +1,77 @@
+import { beforeAll, describe, expect, it } from 'vitest'
+import { compareColours, reduceInLinearLight } from '../../test-support/colourDifference'
+import { loadKernels } from '../../test-support/kernels'
+import { evaluatorFor, photoFrom, renderAll, renderFresh, samplePixels } from '../../test-support/pictures'
+import type { Evaluator } from '../graph/evaluator'
+import type { Kernels } from '../graph/operation'
+import { noMarks, type SceneMarks } from '../model/marks'
+import type { PhotoData } from '../photo/photoData'
+import { sceneGraph } from '../render/sceneGraph'
+import { newEffect } from './newEffect'
+import { effectDefinitions, type Effect } from './registry'
+
+const size = { width: 1200, height: 800 }
+const weather = ['rain', 'snow', 'stars', 'fog', 'haze', 'dust']
+
+let kernels: Kernels
+let photo: PhotoData
+let evaluator: Evaluator
+beforeAll(async () => {
+  kernels = await loadKernels()
+  photo = photoFrom(kernels, 'sample', size.width, size.height, samplePixels(size.width, size.height))
+  evaluator = evaluatorFor(kernels, photo)
+})
+
+const light = (x: number, y: number): SceneMarks['lights'][number] => ({
+  id: 'sun',
+  name: 'Sun',
+  x,
+  y,
+  radius: 30,
+  colour: '#ffd9a0',
+  strength: 90,
+})
+const level = (y: number) => ({ y, turn: 0 })
+const inside: SceneMarks = { ...noMarks, lights: [light(700, 300)], horizon: level(420), waterline: level(520), focal: { x: 600, y: 450 } }
+const outside: SceneMarks = { ...inside, lights: [light(1700, -500)] }
+
+const looks = effectDefinitions
+  .filter(({ kind, mirrors }) => !mirrors && !weather.includes(kind))
+  .flatMap(({ kind, startingLooks }) => startingLooks.map(({ name }) => [kind, name] as const))
+
+/** As wide as on a photo of 3.8 megapixels, so that this smaller one shows a part of such a photo; places as on this one. */
+function effectOf(kind: string, look: string): Effect {
+  const large = newEffect({ width: 2400, height: 1600 }, { kind, look, id: look })
+  const small = newEffect(size, { kind, look, id: look })
+  const placed = small.controls.pattern as Record<string, unknown>
+  for (const key of ['x', 'y', 'toX', 'toY', 'paths', 'places', 'height']) {
+    if (key in placed) (large.controls.pattern as Record<string, unknown>)[key] = placed[key]
+  }
+  return large
+}
+
+describe('each starting look of light keeps the rendering contract', () => {
+  it.each(looks)('%s, %s: a preview is the reduced export, and any tiles give identical bytes', (kind, look) => {
+    const node = sceneGraph({ photo, effects: [effectOf(kind, look)], marks: inside })
+    const bare = renderAll(evaluator, sceneGraph({ photo, effects: [], marks: inside }), size)
+    const full = renderAll(evaluator, node, size)
+    expect(Buffer.compare(Buffer.from(full.pixels), Buffer.from(bare.pixels)), 'it is seen').not.toBe(0)
+    for (const factor of [2, 4, 8]) {
+      const found = compareColours(reduceInLinearLight(full, factor), renderAll(evaluator, node, size, 1 / factor))
+      expect(found.mean, `mean at 1/${factor}`).toBeLessThan(1)
+      expect(found.percentile99, `99th percentile at 1/${factor}`).toBeLessThan(4)
+    }
+    const region = { x: 405, y: 197, width: 420, height: 350 }
+    for (const [marks, scale] of [
+      [inside, 1],
+      [inside, 0.37],
+      [outside, 1],
+      [outside, 0.5],
+    ] as const) {
+      const graph = sceneGraph({ photo, effects: [effectOf(kind, look)], marks })
+      const whole = renderAll(evaluator, graph, size, scale, 4096, region)
+      const tiled = renderFresh(kernels, [photo], graph, size, scale, 101, region)
+      expect(Buffer.compare(Buffer.from(whole.pixels), Buffer.from(tiled.pixels)), `scale ${scale}`).toBe(0)
+    }
+  })
+})
