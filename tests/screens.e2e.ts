@@ -71,6 +71,8 @@ describe('screens', () => {
     await settled(page)
     await tabTo(page, 'button', /^Add an effect: Far/)
     await page.keyboard.press('Enter')
+    await tabTo(page, 'button', /^Rain$/)
+    await page.keyboard.press('Enter')
     await tabTo(page, 'button', /^Drizzle/)
     await page.keyboard.press('Enter')
     await page.getByRole('button', { name: /^Rain, Drizzle, 45 %/ }).waitFor()

@@ -1,7 +1,7 @@
 import type { Browser, Page } from 'playwright-core'
 import { effectDefinitions } from '@welkinar/core'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
-import { canvasPixel, launch, settled, shelfReady, visit } from './support/browser'
+import { addEffect, canvasPixel, launch, settled, shelfReady, visit } from './support/browser'
 
 const offered = effectDefinitions.filter(({ mirrors }) => !mirrors)
 
@@ -37,8 +37,7 @@ describe('weather of every kind', () => {
     '%s is added, shows all its steps, and is undone',
     async (label, _kind, look) => {
       const before = await strips()
-      await page.getByRole('button', { name: 'Add an effect: Near' }).click()
-      await page.getByRole('group', { name: label, exact: true }).getByRole('button', { name: look, exact: true }).click()
+      await addEffect(page, 'Near', label, look)
       await page.getByRole('heading', { name: label, exact: true }).waitFor()
       await expect.poll(strips).not.toEqual(before)
       for (const step of ['Pattern', 'Shape', 'Colour', 'Where', 'Mix']) {

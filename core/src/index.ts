@@ -5,7 +5,7 @@ export { exportFormats, type ExportFormat, type ExportOptions } from './codecs/e
 export type { CodecName, LoadCodec } from './codecs/codecModules'
 export { newEffect } from './effects/newEffect'
 export { definitionOf, effectDefinitions, effectSchema, type Effect } from './effects/registry'
-export type { EffectDefinition, EffectPlace } from './effects/effectDefinition'
+export type { EffectDefinition, EffectFamily, EffectPlace } from './effects/effectDefinition'
 export type { GraphNode } from './graph/node'
 export { HISTOGRAM_BINS } from './measure/measurements'
 export { choiceOf, controlOf, hardRange, isFollowing, schemaAt, type ChoiceControl, type NumberControl } from './model/controls'

@@ -91,3 +91,13 @@ export function canvasPixel(page: Page, x: number, y: number): Promise<number[]>
     [x, y] as const,
   )
 }
+
+/** Adds a starting look at a place of the depth line. */
+export async function addEffect(page: Page, place: string, kind: string, look: string): Promise<void> {
+  await page.getByRole('button', { name: `Add an effect: ${place}` }).click()
+  await page.getByRole('navigation', { name: 'Kinds of effect' }).getByRole('button', { name: kind, exact: true }).click()
+  await page
+    .getByRole('group', { name: `Looks of ${kind}` })
+    .getByRole('button', { name: look, exact: true })
+    .click()
+}

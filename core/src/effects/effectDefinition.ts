@@ -49,11 +49,15 @@ export interface EffectPlace {
   readonly follows?: string
 }
 
+export type EffectFamily = 'weather' | 'light' | 'own'
+
 /** All that one kind of effect is. Everything else (tint, where, mix, interface, storage) is generic. */
 export interface EffectDefinition<K extends string = string, C extends EffectControls = EffectControls> {
   readonly kind: K
   /** The word for it on the screen. */
   readonly label: string
+  /** Under which heading it is offered. */
+  readonly family: EffectFamily
   readonly place: DepthPlace
   /** Where its colours come from, for a kind that has colours of its own. */
   readonly ownColours?: string

@@ -2,10 +2,11 @@ import Box from '@mui/material/Box'
 import Button from '@mui/material/Button'
 import ToggleButton from '@mui/material/ToggleButton'
 import ToggleButtonGroup from '@mui/material/ToggleButtonGroup'
-import { choiceOf, controlOf, definitionOf, isFollowing, schemaAt, type Effect } from '@welkinar/core'
+import { choiceOf, controlOf, definitionOf, isFollowing, markedPoint, noMarks, schemaAt, type Effect } from '@welkinar/core'
 import { useState } from 'react'
-import { changeEffect } from '../../scene/sceneStore'
+import { changeEffect, useScene } from '../../scene/sceneStore'
 import { ink } from '../../theme'
+import { readWord } from './paths'
 import { SchemaControl } from './SchemaControl'
 
 interface FieldControlsProps {
@@ -18,9 +19,12 @@ const twoColumns = { display: 'grid', gridTemplateColumns: '1fr 1fr', columnGap:
 /** The numbers and choices of one step that are not dials, in the order of the schema. */
 export function FieldControls({ effect, step }: FieldControlsProps) {
   const { controls, dials, applies } = definitionOf(effect.kind)
+  const marks = useScene(({ history }) => history?.scene.marks) ?? noMarks
+  // While the origin follows a mark, its own place does not count.
+  const followed = markedPoint(marks, readWord(effect.controls, 'pattern.follows') || null) !== undefined
   const paths = Object.keys(effect.controls[step]).map((key) => `${step}.${key}`)
   const hasSeed = 'seed' in effect.controls[step]
-  const shown = paths.filter((path) => !dials.includes(path) && (applies?.(path, effect.controls) ?? true))
+  const shown = paths.filter((path) => !dials.includes(path) && (applies?.(path, effect.controls) ?? true) && !(followed && isOrigin(path)))
   // What is chosen decides which numbers there are, so it comes first.
   const choices = shown.filter((path) => choiceOf(schemaAt(controls, path)) ?? isFollowing(schemaAt(controls, path)))
   const numbers = shown.filter((path) => controlOf(schemaAt(controls, path)))
@@ -46,6 +50,10 @@ export function FieldControls({ effect, step }: FieldControlsProps) {
       )}
     </>
   )
+}
+
+function isOrigin(path: string): boolean {
+  return path === 'pattern.x' || path === 'pattern.y'
 }
 
 function newSeed(effect: Effect): void {

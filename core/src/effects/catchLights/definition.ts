@@ -34,6 +34,7 @@ export type CatchLightControls = z.infer<typeof controls>
 
 export const catchLights: EffectDefinition<'catchLights', CatchLightControls> = {
   kind: 'catchLights',
+  family: 'light',
   label: 'Catch-lights',
   place: 'near',
   shownPart: 1,

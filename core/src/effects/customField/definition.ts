@@ -27,13 +27,13 @@ const pattern = z.strictObject({
     beneath: 'Everything beneath',
   }),
   sizeX: lengthControl({
-    label: 'Size across',
+    label: 'Across',
     usual: [2, 1500],
     hard: [0.5, 100000],
     step: 1,
     hint: 'Of the largest shapes: one over the base frequency.',
   }),
-  sizeY: lengthControl({ label: 'Size down', usual: [2, 1500], hard: [0.5, 100000], step: 1 }),
+  sizeY: lengthControl({ label: 'Down', usual: [2, 1500], hard: [0.5, 100000], step: 1 }),
   octaves: numberControl({
     label: 'Octaves',
     unit: '',
@@ -70,6 +70,7 @@ const appliesTo: Readonly<Record<string, readonly string[]>> = {
 
 export const customField: EffectDefinition<'customField', CustomFieldControls> = {
   kind: 'customField',
+  family: 'own',
   label: 'Custom field',
   place: 'middle',
   shownPart: 1,

@@ -25,6 +25,7 @@ export type DustControls = z.infer<typeof controls>
 
 export const dust: EffectDefinition<'dust', DustControls> = {
   kind: 'dust',
+  family: 'weather',
   label: 'Dust',
   place: 'lens',
   shownPart: 0.6,

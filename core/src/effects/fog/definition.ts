@@ -46,6 +46,7 @@ export type FogControls = z.infer<typeof controls>
 
 export const fog: EffectDefinition<'fog', FogControls> = {
   kind: 'fog',
+  family: 'weather',
   label: 'Fog',
   place: 'middle',
   shownPart: 1,

@@ -19,6 +19,7 @@ export type GlowLineControls = z.infer<typeof controls>
 
 export const glowLine: EffectDefinition<'glowLine', GlowLineControls> = {
   kind: 'glowLine',
+  family: 'light',
   label: 'Glow line',
   place: 'near',
   shownPart: 1,

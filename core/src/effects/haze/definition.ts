@@ -42,6 +42,7 @@ export type HazeControls = z.infer<typeof controls>
 
 export const haze: EffectDefinition<'haze', HazeControls> = {
   kind: 'haze',
+  family: 'weather',
   label: 'Haze',
   place: 'far',
   shownPart: 1,

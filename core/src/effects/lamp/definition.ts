@@ -59,6 +59,7 @@ export type LampControls = z.infer<typeof controls>
 
 export const lamp: EffectDefinition<'lamp', LampControls> = {
   kind: 'lamp',
+  family: 'light',
   label: 'Lamp',
   place: 'near',
   shownPart: 1,

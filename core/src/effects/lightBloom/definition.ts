@@ -26,6 +26,7 @@ const PARTS = 3
 
 export const lightBloom: EffectDefinition<'lightBloom', LightBloomControls> = {
   kind: 'lightBloom',
+  family: 'light',
   label: 'Light bloom',
   place: 'lens',
   shownPart: 1,

@@ -40,6 +40,7 @@ export type LightPoolControls = z.infer<typeof controls>
 
 export const lightPool: EffectDefinition<'lightPool', LightPoolControls> = {
   kind: 'lightPool',
+  family: 'light',
   label: 'Light pool',
   place: 'near',
   shownPart: 1,

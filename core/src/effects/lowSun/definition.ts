@@ -49,6 +49,7 @@ export type LowSunControls = z.infer<typeof controls>
 
 export const lowSun: EffectDefinition<'lowSun', LowSunControls> = {
   kind: 'lowSun',
+  family: 'light',
   label: 'Low sun',
   place: 'far',
   shownPart: 1,

@@ -112,6 +112,7 @@ const GUST_IN_LENGTHS = 9
 
 export const rain: EffectDefinition<'rain', RainControls> = {
   kind: 'rain',
+  family: 'weather',
   label: 'Rain',
   place: 'near',
   shownPart: 0.4,

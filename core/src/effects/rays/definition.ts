@@ -77,6 +77,7 @@ const BRIGHTS_ONLY = ['pattern.tones']
 
 export const rays: EffectDefinition<'rays', RayControls> = {
   kind: 'rays',
+  family: 'light',
   label: 'Light rays',
   place: 'middle',
   shownPart: 1,

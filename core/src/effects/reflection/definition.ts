@@ -37,6 +37,7 @@ const LIKELY_WATERLINE = 0.62
 /** What another effect draws, seen in the water: without that effect's mask, with a mask and an amount of its own. */
 export const reflection: EffectDefinition<'reflection', ReflectionControls> = {
   kind: 'reflection',
+  family: 'weather',
   label: 'Reflection',
   ownColours: 'of the effect that it mirrors',
   place: 'middle',

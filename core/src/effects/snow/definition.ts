@@ -86,6 +86,7 @@ const GREATEST_BEND = 24
 
 export const snow: EffectDefinition<'snow', SnowControls> = {
   kind: 'snow',
+  family: 'weather',
   label: 'Snow',
   place: 'near',
   shownPart: 0.4,

@@ -42,6 +42,7 @@ export type SoftFocusControls = z.infer<typeof controls>
 
 export const softFocus: EffectDefinition<'softFocus', SoftFocusControls> = {
   kind: 'softFocus',
+  family: 'light',
   label: 'Soft focus',
   place: 'finish',
   shownPart: 1,

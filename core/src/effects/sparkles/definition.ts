@@ -48,6 +48,7 @@ const TINTS = 3
 
 export const sparkles: EffectDefinition<'sparkles', SparkleControls> = {
   kind: 'sparkles',
+  family: 'light',
   label: 'Sparkles',
   place: 'near',
   shownPart: 0.7,

@@ -85,6 +85,7 @@ const TRAILS_MEAN = 0.2
 
 export const stars: EffectDefinition<'stars', StarControls> = {
   kind: 'stars',
+  family: 'weather',
   label: 'Stars',
   ownColours: 'of their temperatures; the band in the tint',
   place: 'sky',

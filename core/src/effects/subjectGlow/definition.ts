@@ -14,6 +14,7 @@ export type SubjectGlowControls = z.infer<typeof controls>
 
 export const subjectGlow: EffectDefinition<'subjectGlow', SubjectGlowControls> = {
   kind: 'subjectGlow',
+  family: 'light',
   label: 'Subject glow',
   place: 'near',
   shownPart: 1,

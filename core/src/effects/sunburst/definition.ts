@@ -60,6 +60,7 @@ const BY_KIND: Readonly<Record<SunburstControls['pattern']['by'], readonly strin
 
 export const sunburst: EffectDefinition<'sunburst', SunburstControls> = {
   kind: 'sunburst',
+  family: 'light',
   label: 'Sunburst',
   place: 'far',
   shownPart: 1,
