@@ -1,7 +1,7 @@
 import { graphNode, type GraphNode } from '../../graph/node'
 import type { Kernels, Operation, RunContext } from '../../graph/operation'
 import { gridBounds, type Grid } from '../../planes/grid'
-import { clampInto, type Rect } from '../../planes/rect'
+import { clampInto, expand, type Rect } from '../../planes/rect'
 import { inputAt } from '../plane'
 
 export type RadialBlurParameters = {
@@ -14,6 +14,9 @@ export type RadialBlurParameters = {
   /** zoom: whether light is smeared outward only, or to both sides. A spin goes to both sides. */
   readonly sides: 'outward' | 'both'
 }
+
+/** Between two passes so many pixels beyond the border are known too; farther out the last ones are repeated. */
+const BEYOND = 160
 
 /** A pixel is read from `centre` + M (pixel - centre), in grid px. */
 type Matrix = readonly [number, number, number, number]
@@ -41,7 +44,7 @@ export const radialBlur: Operation<RadialBlurParameters> = {
     const rects = passes.map((_, index) =>
       passes
         .slice(index + 1)
-        .reduceRight((needed, matrices) => clampInto(readRect(params, grid, needed, matrices), gridBounds(grid)), rect),
+        .reduceRight((needed, matrices) => clampInto(readRect(params, grid, needed, matrices), expand(gridBounds(grid), BEYOND)), rect),
     )
     const channels = input.kind === 'field' ? input.planes.slice(0, 1) : input.planes
     let from = input.rect
