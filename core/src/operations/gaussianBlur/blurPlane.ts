@@ -1,5 +1,5 @@
 import type { Kernels } from '../../graph/operation'
-import { expand, type Rect } from '../../planes/rect'
+import { expand, intersect, sameRect, type Rect } from '../../planes/rect'
 import { withScratch, type Scratch } from '../../planes/scratch'
 
 // Wide blurs work on a reduced level whose grid is fixed to the picture: halved k times by [1 3 3 1] / 8
@@ -83,9 +83,24 @@ function blurReduced(kernels: Kernels, scratch: Scratch, source: number, from: R
   kernels.enlargeRows(tall, x, width, rect.height, rect.x, rect.width, factor, out)
 }
 
+/** Reduced pixels that lie this far outside the border hold nothing but the border. */
+const BEYOND = 3
+
+/** The pixels of a level that a rectangle at full size touches. */
+function aroundOnLevel({ x, y, width, height }: Rect, factor: number): Rect {
+  const [left, top] = [Math.floor(x / factor), Math.floor(y / factor)]
+  return { x: left, y: top, width: Math.ceil((x + width) / factor) - left, height: Math.ceil((y + height) / factor) - top }
+}
+
 /** Halves again and again until `target`, given on the reduced level, is reached. */
 function reduce(kernels: Kernels, scratch: Scratch, source: number, from: Rect, target: Rect, factor: number): number {
   if (factor === 1) return extend(kernels, scratch, source, from, target)
+  // Far beyond the border there is nothing but the border: it is repeated here instead of at full size, where it would take far more room.
+  const known = intersect(target, expand(aroundOnLevel(from, factor), BEYOND))
+  if (!sameRect(known, target)) {
+    const plane = reduce(kernels, scratch, source, from, known, factor)
+    return extend(kernels, scratch, plane, known, target)
+  }
   const finer = expand({ x: 2 * target.x, y: 2 * target.y, width: 2 * target.width, height: 2 * target.height }, 1)
   const plane = reduce(kernels, scratch, source, from, finer, factor / 2)
   const columns = scratch(finer.width * target.height * 4)

@@ -30,8 +30,9 @@ export function gaussianBlurNode(input: GraphNode, sigma: number): GraphNode {
   return sigma > 0 ? graphNode('gaussianBlur', { sigma }, [input]) : input
 }
 
+/** A blur wider than the picture is long is taken as one of that width: there is nothing left to blur. */
 function sigmaOnGrid(params: GaussianParameters, grid: Grid): number {
-  return params.sigma / pitchOf(grid)
+  return Math.min(params.sigma, Math.max(grid.width * grid.pitchX, grid.height * grid.pitchY)) / pitchOf(grid)
 }
 
 function blurInto(context: RunContext, plane: number, from: Rect, rect: Rect, sigma: number): number {
