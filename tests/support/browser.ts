@@ -28,8 +28,11 @@ export async function visit(browser: Browser, path = '/'): Promise<Visit> {
 /** The scenes that are on the Shelf at the first start, in their order. */
 export const demoNames = [
   'Last crossing, heavy rain',
+  'The chart-room lantern',
   'Moorings at midnight',
+  'Sun through the trestle',
   'First light on the inlet',
+  'Morning like silk',
   'Snow before dark',
   'Low sun, passing shower',
 ] as const

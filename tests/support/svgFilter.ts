@@ -16,6 +16,9 @@ export function throughSvgFilter(page: Page, primitives: string, picture: Filter
         `<svg xmlns="http://www.w3.org/2000/svg"><filter id="f" ${region} color-interpolation-filters="sRGB">${inside}</filter></svg>`,
         'image/svg+xml',
       )
+      // One at a time: the name of the filter is the same.
+      document.querySelector('svg[data-filter]')?.remove()
+      svg.documentElement.setAttribute('data-filter', '')
       document.body.append(svg.documentElement)
       const sheet = (): HTMLCanvasElement => Object.assign(document.createElement('canvas'), { width, height })
       const source = sheet()

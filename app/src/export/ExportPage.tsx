@@ -14,6 +14,7 @@ import { bytesInWords } from '../common/files'
 import { NumberControl } from '../common/NumberControl'
 import { renderPool } from '../engine/engine'
 import { holdPhoto } from '../engine/photos'
+import { savesDone } from '../scene/autosave'
 import { loadScene } from '../storage/scenes'
 import { ink } from '../theme'
 import { LookPicture } from '../workbench/LookPicture'
@@ -32,6 +33,7 @@ export function ExportPage() {
   const { data, error } = useQuery({
     queryKey: ['export', id],
     queryFn: async () => {
+      await savesDone()
       const { scene } = await loadScene(id)
       await holdPhoto(scene.photo.id)
       return { scene, pool: await renderPool() }

@@ -11,6 +11,13 @@ export type SaveState = 'saved' | 'saving' | 'no room' | 'failed'
 /** What the last attempt to save came to. */
 export const useSaveState = create<{ state: SaveState }>(() => ({ state: 'saved' }))
 
+let lastSave: Promise<void> = Promise.resolve()
+
+/** Resolves when what was changed on a screen that has been left is stored. */
+export function savesDone(): Promise<void> {
+  return lastSave
+}
+
 /** Saves the open scene shortly after each change, and at once when the page is left. Returns how to stop. */
 export function startAutosave(): () => void {
   let saved = useScene.getState().history
@@ -50,7 +57,7 @@ export function startAutosave(): () => void {
     unsubscribe()
     removeEventListener('pagehide', onHide)
     document.removeEventListener('visibilitychange', onHide)
-    void flush()
+    lastSave = flush()
   }
 }
 

@@ -5,7 +5,7 @@ import { useEffect } from 'react'
 import { renderPool } from '../engine/engine'
 import { holdPhoto } from '../engine/photos'
 import { showNotice } from '../common/notices'
-import { startAutosave } from '../scene/autosave'
+import { savesDone, startAutosave } from '../scene/autosave'
 import { useScene } from '../scene/sceneStore'
 import { loadScene } from '../storage/scenes'
 
@@ -19,6 +19,7 @@ export function useOpenScene(id: string): OpenScene {
   const { data, error } = useQuery({
     queryKey: ['open', id],
     queryFn: async () => {
+      await savesDone()
       const loaded = await loadScene(id)
       const pictures = pictureIds({ ...loaded.scene, photo: null })
       await holdPhoto(loaded.scene.photo.id, pictures)

@@ -116,7 +116,9 @@ function rawField({ pattern }: CustomFieldControls, scene: EffectScene): GraphNo
   switch (pattern.source) {
     case 'smooth':
     case 'billowed': {
-      const tile = pattern.tiling === 'frame' ? { x: 0, y: 0, width, height } : null
+      // Noise that hardly changes downwards meets itself at the sides only; a tile as high as the photo would make it change once.
+      const tall = pattern.sizeY > height ? 16 * pattern.sizeY : height
+      const tile = pattern.tiling === 'frame' ? { x: 0, y: 0, width, height: tall } : null
       const field = turbulenceNode({
         type: pattern.source,
         frequencyX: steady(1 / pattern.sizeX),
