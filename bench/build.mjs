@@ -2,7 +2,7 @@
 import { build } from 'esbuild'
 
 await build({
-  entryPoints: ['src/main.ts', 'src/sharpRain.ts'],
+  entryPoints: ['src/main.ts', 'src/sharpRain.ts', 'src/sharpSoftFocus.ts'],
   outdir: 'dist',
   bundle: true,
   packages: 'external',

@@ -89,7 +89,7 @@ describe('the Shelf', () => {
           }
         }),
     )
-    // The quay and the headland, each with its depth picture, and the three files that are left.
-    expect(stored).toBe(13)
+    // Six photos, each with its depth picture, and the three files that are left.
+    expect(stored).toBe(15)
   })
 })

@@ -2,7 +2,7 @@ import { spawnSync } from 'node:child_process'
 import { writeFile } from 'node:fs/promises'
 import { join } from 'node:path'
 import { fileURLToPath } from 'node:url'
-import { newEffect } from '@welkinar/core'
+import { newEffect, type Effect } from '@welkinar/core'
 import sharp from 'sharp'
 import { alternate, ratioRow, type Row } from './measure'
 import { HEIGHT, WIDTH } from './photo24'
@@ -21,19 +21,48 @@ export async function writePhoto(folder: string, pixels: Uint8ClampedArray): Pro
   return path
 }
 
-/** The whole rain job from file to file, as processes. */
+interface Job {
+  readonly name: string
+  readonly effect: Effect
+  /** Script that takes the steps of the trade with sharp. */
+  readonly steps: URL
+  readonly remark: string
+}
+
+function jobs(): Job[] {
+  const rain = newEffect(size, { kind: 'rain', look: 'Steady rain', id: 'one' })
+  const veil = newEffect(size, { kind: 'softFocus', look: 'Veil', id: 'one' })
+  Object.assign(veil.controls.shape, { detail: 0 })
+  return [
+    {
+      name: 'Rain',
+      effect: rain,
+      steps: new URL('./sharpRain.js', import.meta.url),
+      remark: 'three depth layers, luminosity mask and levels, against noise, blur, smear and two layers; both with 2 threads',
+    },
+    {
+      name: 'Soft focus',
+      effect: veil,
+      steps: new URL('./sharpSoftFocus.js', import.meta.url),
+      remark: 'a veil of 25 px on both sides; sharp with its own 8-bit blur, which cuts the kernel short; both with 2 threads',
+    },
+  ]
+}
+
+/** Whole jobs from file to file, as processes. */
 export async function jobRows(folder: string, photo: string): Promise<Row[]> {
-  const recipe = join(folder, 'recipe.json')
-  const effects = [newEffect(size, { kind: 'rain', look: 'Steady rain', id: 'rain' })]
-  await writeFile(recipe, recipeText('Rain', size, effects))
-  const render = fileURLToPath(new URL('../../server/dist/render.js', import.meta.url))
-  const steps = fileURLToPath(new URL('./sharpRain.js', import.meta.url))
-  const out = join(folder, 'out.jpg')
-  const ours = () => runNode([render, '--photo', photo, '--recipe', recipe, '--out', out, '--threads', String(THREADS)])
-  const other = () => runNode([steps, photo, out, String(THREADS)])
-  const times = await alternate(ours, other)
-  const remark = 'three depth layers, luminosity mask and levels, against noise, blur, smear and two layers; both with 2 threads'
-  return [ratioRow('Rain, whole job, JPEG 24 MP in and out', times, 'the steps with sharp', 1, remark)]
+  const rows: Row[] = []
+  for (const { name, effect, steps, remark } of jobs()) {
+    const recipe = join(folder, 'recipe.json')
+    await writeFile(recipe, recipeText(name, size, [effect]))
+    const render = fileURLToPath(new URL('../../server/dist/render.js', import.meta.url))
+    const script = fileURLToPath(steps)
+    const out = join(folder, 'out.jpg')
+    const ours = () => runNode([render, '--photo', photo, '--recipe', recipe, '--out', out, '--threads', String(THREADS)])
+    const other = () => runNode([script, photo, out, String(THREADS)])
+    rows.push(ratioRow(`${name}, whole job, JPEG 24 MP in and out`, await alternate(ours, other), 'the steps with sharp', 1, remark))
+  }
+  return rows
 }
 
 function runNode(args: string[]): void {

@@ -16,6 +16,7 @@ import { maskRows } from './maskRows'
 import { alternate, ratioRow, type Row } from './measure'
 import { HEIGHT, WIDTH } from './photo24'
 import { effectRows } from './effectRows'
+import { lightRows } from './lightRows'
 import { weatherRows } from './weatherRows'
 
 const TILE = 512
@@ -65,7 +66,12 @@ export async function kernelRows(pixels: Uint8ClampedArray): Promise<Row[]> {
     rows.push(ratioRow(`Gaussian σ ${sigma} px, RGB, 24 MP, 1 thread`, times, 'sharp, float, minAmplitude 0.001', reach, remark))
   }
   rows.push(await screenRow(run, pixels))
-  rows.push(...(await maskRows(kernels, photo, pixels)), ...(await effectRows(kernels, photo)), ...(await weatherRows(kernels, photo)))
+  rows.push(
+    ...(await maskRows(kernels, photo, pixels)),
+    ...(await effectRows(kernels, photo)),
+    ...(await weatherRows(kernels, photo)),
+    ...(await lightRows(kernels, photo)),
+  )
   return rows
 }
 

@@ -6,7 +6,7 @@ import { FOCAL_POINT } from '../model/marks'
 import { sparesShadows } from './sparesShadows'
 
 /** Keeps light behind what is dark in the photo: silhouettes stay in front. */
-export const behindSilhouettes: LuminosityMask = {
+const behindSilhouettes: LuminosityMask = {
   ...sparesShadows,
   id: 'silhouettes',
   name: 'Behind silhouettes',

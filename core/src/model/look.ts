@@ -23,7 +23,7 @@ const rampStop = z.strictObject({
   colour: hexColour,
 })
 /** Colours by intensity. */
-export const rampSchema = z.array(rampStop).min(2).max(8)
+const rampSchema = z.array(rampStop).min(2).max(8)
 export type Ramp = z.infer<typeof rampSchema>
 
 const shift = (label: string): z.ZodNumber => numberControl({ label, unit: '%', usual: [-100, 100], hard: [-100, 100], step: 1 })

@@ -29,7 +29,7 @@ export function isEffect(owner: Owner): owner is Effect {
 const REGION = ' region'
 
 /** The id under which the region of an effect is edited like any other list of masks. */
-export function regionId(effectId: string): string {
+function regionId(effectId: string): string {
   return effectId + REGION
 }
 

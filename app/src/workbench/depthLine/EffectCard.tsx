@@ -78,8 +78,23 @@ export function EffectCard({ pool, source, effect, width }: EffectCardProps) {
         />
       </Box>
       <Box sx={{ position: 'absolute', top: LINE_AT + 5, width, display: 'flex', alignItems: 'center', gap: '5px' }}>
-        <Box sx={{ flex: 1, minWidth: 0, whiteSpace: 'nowrap', overflow: 'hidden', textOverflow: 'ellipsis' }}>
-          <b>{label}</b>{' '}
+        {/* Where there is no room for both, the amount falls into the second line, which is not seen. */}
+        <Box
+          sx={{
+            flex: 1,
+            minWidth: 0,
+            whiteSpace: 'nowrap',
+            overflow: 'hidden',
+            display: 'flex',
+            flexWrap: 'wrap',
+            columnGap: '4px',
+            height: '1.5em',
+            lineHeight: 1.5,
+          }}
+        >
+          <Box component="b" sx={{ overflow: 'hidden', textOverflow: 'ellipsis' }}>
+            {label}
+          </Box>
           <Box component="span" sx={{ color: ink.secondary }}>
             {amount}
           </Box>

@@ -26,7 +26,7 @@ const REFERENCE: Size = { width: 3000, height: 2000 }
 
 type Steps = CustomFieldControls['shape']['steps']
 
-export function stepsOf(effect: Effect): Steps {
+function stepsOf(effect: Effect): Steps {
   return effect.kind === 'customField' ? (effect.controls.shape as CustomFieldControls['shape']).steps : []
 }
 

@@ -105,7 +105,7 @@ const words: Readonly<Record<FieldStep['kind'], string>> = {
 }
 
 /** The field after the first `count` steps. */
-export function fieldAfter(controls: CustomFieldControls, scene: EffectScene, count: number): GraphNode {
+function fieldAfter(controls: CustomFieldControls, scene: EffectScene, count: number): GraphNode {
   const centre = { ...originOf(controls.pattern, scene.marks), width: scene.width, height: scene.height }
   return controls.shape.steps.slice(0, count).reduce((field, step) => applyStep(field, step, centre), rawField(controls, scene))
 }

@@ -1,5 +1,5 @@
 import type { StartingLook } from '../effectDefinition'
-import { onSurfaces } from '../lightMasks'
+import { notTheSky, onSurfaces } from '../lightMasks'
 import { FIRST_LIGHT } from '../origin'
 import type { LampControls } from './definition'
 
@@ -16,7 +16,7 @@ function look(
       shape: { strength: 120, ambient: 75, sheen: 30, sharpness: 3, cone: 0, fog: 55, fogSize: 160, seed: 19, ...shape },
     },
     colour: { tint, light: null, kelvin: null, lit: 0 },
-    where: { ...onSurfaces, hold: 75 },
+    where: { masks: [notTheSky, ...onSurfaces.masks], hold: 85 },
     mix: { mode: 'normal', amount: 100, linear: true },
   }
 }

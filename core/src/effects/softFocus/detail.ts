@@ -10,7 +10,7 @@ export const detailWays = {
   unblur: 'Unblur, Linear light',
   local: 'Local contrast, two passes',
 } as const
-export type DetailWay = keyof typeof detailWays
+type DetailWay = keyof typeof detailWays
 
 interface DetailOptions {
   readonly by: DetailWay

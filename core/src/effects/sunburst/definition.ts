@@ -48,7 +48,7 @@ const controls = z.strictObject({ pattern, shape })
 export type SunburstControls = z.infer<typeof controls>
 
 /** Spikes of a diaphragm: as many as it has blades, or twice as many if their number is odd. */
-export function spikesOf(blades: number): number {
+function spikesOf(blades: number): number {
   return blades % 2 === 0 ? blades : 2 * blades
 }
 

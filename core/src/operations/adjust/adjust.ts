@@ -14,7 +14,7 @@ export type AdjustParameters = {
   readonly brightness: number
 }
 
-export const noAdjustment: AdjustParameters = { gain: [1, 1, 1], shadows: 0, highlights: 0, contrast: 1, brightness: 0 }
+const noAdjustment: AdjustParameters = { gain: [1, 1, 1], shadows: 0, highlights: 0, contrast: 1, brightness: 0 }
 
 /** Exposure, shadows, highlights and contrast of tones; not clamped. */
 export const adjust: Operation<AdjustParameters> = {

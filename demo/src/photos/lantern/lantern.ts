@@ -4,7 +4,7 @@ import { add, blend, scale, type Vector } from '../../tracer/vector'
 
 // A ship's lantern of brass, with a glass globe in a cage. Decimetres, y up from the table.
 
-export const LANTERN: Vector = [0.95, 0, 0.2]
+const LANTERN: Vector = [0.95, 0, 0.2]
 
 /** A round body: half its width `radius`, from `low` to `high`, its edges rounded. */
 function drum(r: number, y: number, radius: number, low: number, high: number, round: number): number {

@@ -21,7 +21,7 @@ export function placedGlints({ kind, controls }: Effect): SparkleControls['patte
   return kind === 'sparkles' && pattern.by === 'placed' ? pattern.places : []
 }
 
-export function changeGlints(
+function changeGlints(
   effect: Effect,
   label: string,
   change: (places: SparkleControls['pattern']['places']) => void,
