@@ -1,4 +1,4 @@
-import { effectDefinitions, gridAt, gridBounds, newEffect, noMarks, sceneGraph, type Effect } from '@welkinar/core'
+import { definitionOf, effectDefinitions, gridAt, gridBounds, newEffect, noMarks, sceneGraph, type Effect } from '@welkinar/core'
 import { priorities } from '@welkinar/core/pool'
 import { createNodePool } from '../../server/src/nodePool'
 import type { Kernels } from '../../core/src/graph/operation'
@@ -46,10 +46,16 @@ export async function effectRows(kernels: Kernels, full: PhotoData, kinds?: read
   return rows
 }
 
-/** An effect whose pattern was changed: what lies beneath is known by then, as in the application. */
+/** An effect that was changed a little: what lies beneath is known by then, as in the application. */
 function changed(effect: Effect, times: number): Effect {
-  const pattern = effect.controls.pattern as Record<string, number>
-  const key = 'seed' in pattern ? 'seed' : 'visibility'
-  pattern[key] = (pattern[key] ?? 0) + times
+  const pattern = effect.controls.pattern as Record<string, unknown>
+  const { applies } = definitionOf(effect.kind)
+  if (typeof pattern['seed'] === 'number' && (applies?.('pattern.seed', effect.controls) ?? true)) {
+    pattern['seed'] += times
+    return effect
+  }
+  const [step = '', key = ''] = (definitionOf(effect.kind).dials[0] ?? '').split('.')
+  const numbers = (effect.controls as unknown as Record<string, Record<string, number>>)[step]
+  if (numbers) numbers[key] = (numbers[key] ?? 0) * (1 - 0.01 * times)
   return effect
 }

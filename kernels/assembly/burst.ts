@@ -83,6 +83,9 @@ export function addBurst(
   rays: f64, rayStrength: f64, rayReach: f64, low: f64, high: f64, seed: i32, phase: f64,
 ): void {
   if (rays > 0 && rayStrength > 0) prepareRays(rays, seed, low, high, phase)
+  const spiked = spikes > 0 && strength > 0
+  const spikeCount = min(MOST_SPIKES, spikes)
+  if (spiked) prepareSpikes(spikeCount, reach, strength, uneven, turn, paired, seed, phase)
   const pitch = Math.sqrt(pitchX * pitchY)
   const pixel = Math.max(0, pitch * pitch - 1) / 12
   const coreSeen = Math.sqrt(core * core + pixel + 0.08)
@@ -108,10 +111,14 @@ export function addBurst(
       let sum: f64 = 0
       let squares: f64 = 0
       let variance: f64 = 0
-      for (let sample = 0; sample < samples * samples; sample++) {
-        const part = 1 / <f64>samples
-        const dx = (<f64>(x0 + column) + (<f64>(sample % samples) + 0.5) * part) * pitchX - px
-        const dy = (<f64>(y0 + row) + (<f64>(sample / samples) + 0.5) * part) * pitchY - py
+      const middleX = (<f64>(x0 + column) + 0.5) * pitchX - px
+      const middleY = (<f64>(y0 + row) + 0.5) * pitchY - py
+      // Where there is nothing thin, one sample is as good as many.
+      const own = fine && isThin(middleX, middleY, 3 * core + pitch, 4 * thickness + pitch, spiked ? spikeCount : 0, turn) ? samples : 1
+      const part = 1 / <f64>own
+      for (let sample = 0; sample < own * own; sample++) {
+        const dx = (<f64>(x0 + column) + (<f64>(sample % own) + 0.5) * part) * pitchX - px
+        const dy = (<f64>(y0 + row) + (<f64>(sample / own) + 0.5) * part) * pitchY - py
         const r2 = dx * dx + dy * dy
         const r = Math.sqrt(r2)
         if (r > farthest) continue
@@ -123,11 +130,11 @@ export function addBurst(
           const edge = 1 - r / haloReach
           light = over(light, (halo * edge * edge) / (1 + q * q))
         }
-        if (spikes > 0 && strength > 0 && r < reach) {
+        if (spiked && r < reach) {
           const turned = (angleOf(-dy, dx) - turn) / TURN
-          const nearest = <i32>Math.floor((turned - Math.floor(turned)) * <f64>spikes + 0.5)
+          const nearest = <i32>Math.floor((turned - Math.floor(turned)) * <f64>spikeCount + 0.5)
           for (let k = nearest - 1; k <= nearest + 1; k++) {
-            const own = spikeAt(dx, dy, k, spikes, reach, strength, thickness, uneven, turn, paired, seed, phase, thin)
+            const own = spikeAt(dx, dy, spikeAddress(k, spikeCount), thickness, thin)
             if (!fine) variance += own * own * spikeVariance
             light = over(light, own)
           }
@@ -143,7 +150,7 @@ export function addBurst(
         squares += light * light
       }
       if (sum <= 0) continue
-      const share = 1 / <f64>(samples * samples)
+      const share = part * part
       const mean = sum * share
       if (fine) variance = Math.max(0, squares * share - mean * mean)
       const at = (<usize>(row * width + column)) << 2
@@ -151,6 +158,16 @@ export function addBurst(
       if (spread != 0) store<f32>(spread + at, load<f32>(spread + at) + <f32>Math.min(0.25, variance))
     }
   }
+}
+
+/** Whether the core or a spike comes near a place. */
+function isThin(dx: f64, dy: f64, aroundCore: f64, aroundSpike: f64, spikes: i32, turn: f64): bool {
+  if (dx * dx + dy * dy < aroundCore * aroundCore) return true
+  if (spikes == 0) return false
+  const turned = (angleOf(-dy, dx) - turn) / TURN
+  const nearest = <i32>Math.floor((turned - Math.floor(turned)) * <f64>spikes + 0.5)
+  for (let k = nearest - 1; k <= nearest + 1; k++) if (nearSpike(dx, dy, spikeAddress(k, spikes), aroundSpike)) return true
+  return false
 }
 
 // @ts-ignore: decorator
@@ -162,126 +179,64 @@ function over(a: f64, b: f64): f64 {
 /** Variance inside a pixel of the spike last looked at, for a mean of 1. */
 let spikeVariance: f64 = 0
 
+/** Most spikes that a burst has. */
+const MOST_SPIKES: i32 = 360
+const SPIKE_BYTES: usize = 40
+/** Of each spike of the burst being drawn: its direction, its reach, its peak, and its thickness against the others. */
+const spikeTable = memory.data(360 * 40)
+
+function prepareSpikes(count: i32, reach: f64, strength: f64, uneven: f64, turn: f64, paired: bool, seed: i32, phase: f64): void {
+  for (let k = 0; k < count; k++) {
+    let h = hash3(k, 17, seed)
+    const a = <f64>unit(h)
+    h = nextHash(h)
+    const b = <f64>unit(h)
+    h = nextHash(h)
+    const c = <f64>unit(h)
+    const place = paired ? 0 : 0.7 * uneven * (a - 0.5)
+    const flicker = phase > 0 ? 1 + 0.12 * (NativeMath.sin(TURN * (phase + c)) - NativeMath.sin(TURN * c)) : 1
+    const angle = turn + (TURN * (<f64>k + place)) / <f64>count
+    const at = spikeTable + (<usize>k) * SPIKE_BYTES
+    store<f64>(at, NativeMath.cos(angle))
+    store<f64>(at, -NativeMath.sin(angle), 8)
+    store<f64>(at, reach * (1 - 0.75 * uneven * b) * Math.min(1, flicker), 16)
+    store<f64>(at, strength * (1 - 0.5 * uneven * a), 24)
+    store<f64>(at, 1 - 0.5 * uneven * c, 32)
+  }
+}
+
+/** Address of a spike; `index` may be one below 0 or one too many. */
+// @ts-ignore: decorator
+@inline
+function spikeAddress(index: i32, count: i32): usize {
+  const k = index < 0 ? index + count : index >= count ? index - count : index
+  return spikeTable + (<usize>max(0, k)) * SPIKE_BYTES
+}
+
+/** Whether a place is so near to a spike that some of its light may reach `around` px about the place. */
+// @ts-ignore: decorator
+@inline
+function nearSpike(dx: f64, dy: f64, at: usize, around: f64): bool {
+  const across = dx * load<f64>(at, 8) - dy * load<f64>(at)
+  return Math.abs(across) < around && dx * load<f64>(at) + dy * load<f64>(at, 8) > -around
+}
+
 /** One spike: brightest where it begins, ever thinner and fainter, and gone at its own reach. */
-function spikeAt(
-  dx: f64, dy: f64, index: i32, count: i32, reach: f64, strength: f64, thickness: f64, uneven: f64, turn: f64, paired: bool, seed: i32, phase: f64, pixel: f64,
-): f64 {
-  const k = ((index % count) + count) % count
-  let h = hash3(k, 17, seed)
-  const a = <f64>unit(h)
-  h = nextHash(h)
-  const b = <f64>unit(h)
-  h = nextHash(h)
-  const c = <f64>unit(h)
-  const place = paired ? 0 : 0.7 * uneven * (a - 0.5)
-  const flicker = phase > 0 ? 1 + 0.12 * (NativeMath.sin(TURN * (phase + c)) - NativeMath.sin(TURN * c)) : 1
-  const ownReach = reach * (1 - 0.75 * uneven * b) * Math.min(1, flicker)
-  const angle = turn + (TURN * (<f64>k + place)) / <f64>count
-  const dirX = NativeMath.cos(angle)
-  const dirY = -NativeMath.sin(angle)
+function spikeAt(dx: f64, dy: f64, at: usize, thickness: f64, pixel: f64): f64 {
+  const dirX = load<f64>(at)
+  const dirY = load<f64>(at, 8)
+  const ownReach = load<f64>(at, 16)
   const along = dx * dirX + dy * dirY
   spikeVariance = 0
   if (along <= 0 || along >= ownReach) return 0
   const across = dx * dirY - dy * dirX
   const rest = 1 - along / ownReach
-  const own = thickness * (0.12 + 0.88 * rest) * (1 - 0.5 * uneven * c)
+  const own = thickness * (0.12 + 0.88 * rest) * load<f64>(at, 32)
   const sharp = own * own + 0.08
   const seen = sharp + pixel
+  const exponent = <f32>(-0.5) * LOG2E * <f32>((across * across) / seen)
+  if (exponent < -24) return 0
   const narrow = Math.sqrt(sharp / seen)
   spikeVariance = 1 / narrow - 1
-  const profile = <f64>f32x4.extract_lane(exp2(splat(<f32>(-0.5) * LOG2E * <f32>((across * across) / seen))), 0)
-  return strength * narrow * profile * rest * rest * (1 - 0.5 * uneven * a)
-}
-
-/**
- * Straight beams as a field. From the middle (px, py) of their source edge, `half` px to both sides of it, along (dirX, dirY) over `length`, where they are `opening` times as wide.
- * `count` beams, `uneven` 0-1, `soft` 0-1 edges, `fade` 0-1 along the length, broken up by `noise` 0-1 of the size `noiseSize` px. `phase` 0-1.
- */
-export function drawShafts(
-  plane: usize, x0: i32, y0: i32, width: i32, height: i32, pitchX: f64, pitchY: f64, px: f64, py: f64, half: f64, dirX: f64, dirY: f64, length: f64, opening: f64,
-  count: i32, uneven: f64, soft: f64, fade: f64, noise: f64, noiseSize: f64, seed: i32, phase: f64,
-): void {
-  prepareBeams(count, uneven, soft, seed)
-  const pitch = Math.sqrt(pitchX * pitchY)
-  for (let row = 0; row < height; row++) {
-    const dy = (<f64>(y0 + row) + 0.5) * pitchY - py
-    for (let column = 0; column < width; column++) {
-      const dx = (<f64>(x0 + column) + 0.5) * pitchX - px
-      const t = (dx * dirX + dy * dirY) / length
-      const at = plane + ((<usize>(row * width + column)) << 2)
-      store<f32>(at, 0)
-      if (t <= 0 || t >= 1) continue
-      const wide = half * (1 + (opening - 1) * t)
-      const s = (dx * dirY - dy * dirX) / wide
-      if (s <= -1.2 || s >= 1.2) continue
-      const step = Math.max(1, pitch) / wide
-      // In parts of the table, which spans -1.2 to 1.2.
-      const low = (s - 0.5 * step + 1.2) / 2.4
-      const high = (s + 0.5 * step + 1.2) / 2.4
-      const mean = (beamsTo(high) - beamsTo(low)) / (high - low)
-      const start = Math.min(1, t / 0.04)
-      const rest = 1 - t
-      let light = mean * start * (2 - start) * (1 - fade + fade * rest * rest) * Math.min(1, rest / 0.15)
-      if (noise > 0) light *= 1 - noise * slowNoise((s * wide) / noiseSize, (t * length) / (3 * noiseSize), seed, phase)
-      store<f32>(at, <f32>light)
-    }
-  }
-}
-
-const beams = memory.data((STEPS + 1) * 8)
-
-function prepareBeams(count: i32, uneven: f64, soft: f64, seed: i32): void {
-  let sum: f64 = 0
-  store<f64>(beams, 0)
-  for (let i = 0; i < STEPS; i++) {
-    const s = 2.4 * ((<f64>i + 0.5) / <f64>STEPS) - 1.2
-    let dark: f64 = 1
-    for (let k = 0; k < count; k++) {
-      let h = hash3(k, 29, seed)
-      const a = <f64>unit(h)
-      h = nextHash(h)
-      const b = <f64>unit(h)
-      const c = <f64>unit(nextHash(h))
-      const cell = 2.0 / <f64>count
-      const middle = -1 + cell * (<f64>k + 0.5 + 0.8 * uneven * (a - 0.5))
-      const half = 0.5 * cell * (0.62 + uneven * (0.9 * b - 0.45))
-      const edge = Math.max(1e-3, half * (0.05 + 1.5 * soft))
-      const e = Math.min(1, Math.max(0, (half + 0.5 * edge - Math.abs(s - middle)) / edge))
-      dark *= 1 - e * e * (3 - 2 * e) * (1 - 0.6 * uneven * c)
-    }
-    sum += (1 - dark) / <f64>STEPS
-    store<f64>(beams + ((<usize>(i + 1)) << 3), sum)
-  }
-}
-
-function beamsTo(place: f64): f64 {
-  const at = Math.min(1, Math.max(0, place)) * <f64>STEPS
-  const i = min(STEPS - 1, <i32>at)
-  const a = load<f64>(beams + ((<usize>i) << 3))
-  return a + (load<f64>(beams + ((<usize>(i + 1)) << 3)) - a) * (at - <f64>i)
-}
-
-/** Smooth noise 0-1 in two octaves; over the loop it goes over into other noise and back. */
-function slowNoise(x: f64, y: f64, seed: i32, phase: f64): f64 {
-  const there = 0.5 - 0.5 * NativeMath.cos(TURN * phase)
-  let value = 0.65 * valueNoise(x, y, seed) + 0.35 * valueNoise(2.1 * x + 7, 2.1 * y, seed + 11)
-  if (there > 0) value += there * (0.65 * valueNoise(x, y, seed + 31) + 0.35 * valueNoise(2.1 * x + 7, 2.1 * y, seed + 43) - value)
-  return value
-}
-
-function valueNoise(x: f64, y: f64, seed: i32): f64 {
-  const wholeX = Math.floor(x)
-  const wholeY = Math.floor(y)
-  const ix = <i32>wholeX
-  const iy = <i32>wholeY
-  let tx = x - wholeX
-  let ty = y - wholeY
-  tx = tx * tx * (3 - 2 * tx)
-  ty = ty * ty * (3 - 2 * ty)
-  const a = <f64>unit(hash3(ix, iy, seed))
-  const b = <f64>unit(hash3(ix + 1, iy, seed))
-  const c = <f64>unit(hash3(ix, iy + 1, seed))
-  const d = <f64>unit(hash3(ix + 1, iy + 1, seed))
-  const top = a + tx * (b - a)
-  return top + ty * (c + tx * (d - c) - top)
+  return load<f64>(at, 24) * narrow * <f64>f32x4.extract_lane(exp2(splat(exponent)), 0) * rest * rest
 }

@@ -113,12 +113,12 @@ export function stripes(
   }
 }
 
-/** Intensity of what covers part of a pixel, from its mean and the variance inside it: (m² + s) / m, at most 1. */
+/** Highest intensity in a pixel, from its mean and the variance inside it: m + 1.4 s / m, at most 1, as for a Gaussian profile that covers part of it; m where it is even. */
 export function peakPlane(mean: usize, spread: usize, count: i32, out: usize): void {
   const bytes = (<usize>count) << 2
   for (let i: usize = 0; i < bytes; i += 16) {
     const m = v128.load(mean + i)
-    const peak = f32x4.add(m, f32x4.div(v128.load(spread + i), f32x4.pmax(m, splat(1e-6))))
+    const peak = f32x4.add(m, f32x4.div(f32x4.mul(splat(1.4), v128.load(spread + i)), f32x4.pmax(m, splat(1e-6))))
     v128.store(out + i, f32x4.pmax(m, f32x4.pmin(splat(1), peak)))
   }
 }

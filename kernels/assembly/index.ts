@@ -30,7 +30,8 @@ export { drawStars, spreadFromSquares } from './stars'
 export { skyMask } from './sky'
 export { mirrorPlane } from './mirror'
 export { interleave, takeChannel, meanAlong, towards, polarWrap } from './radial'
-export { addBurst, drawShafts } from './burst'
+export { addBurst } from './burst'
+export { drawShafts } from './shafts'
 export {
   lightOfTones, brightsOf, adjustTones, litByLamp, throughTable, difference, balanceTones, lampField, softShoulder, encodedFromOklab,
 } from './tones'

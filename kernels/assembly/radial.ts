@@ -99,9 +99,27 @@ export function angleOf(y: f64, x: f64): f64 {
   return y < 0 ? -a : a
 }
 
+/** One plane between four pixels, like `readBetween`. */
+// @ts-ignore: decorator
+@inline
+function readPlane(src: usize, width: i32, height: i32, u: f64, v: f64): f32 {
+  const cu = Math.max(0, Math.min(<f64>(width - 1), u))
+  const cv = Math.max(0, Math.min(<f64>(height - 1), v))
+  const ix = <i32>cu
+  const iy = <i32>cv
+  const tx = <f32>(cu - <f64>ix)
+  const right: usize = ix + 1 < width ? 4 : 0
+  const below: usize = iy + 1 < height ? (<usize>width) << 2 : 0
+  const p = src + ((<usize>(iy * width + ix)) << 2)
+  const a = load<f32>(p)
+  const c = load<f32>(p + below)
+  const top = a + tx * (load<f32>(p + right) - a)
+  return top + <f32>(cv - <f64>iy) * (c + tx * (load<f32>(p + below + right) - c) - top)
+}
+
 /**
  * A strip wrapped around (centreX, centreY): across it the angle, counter-clockwise from `turn` radians, down it the distance up to `reach`, all in grid px. The strip is
- * the whole grid, interleaved; its last part `overlap` (0-1) goes over into its beginning, so that there is no seam. Near the middle the angle is averaged over a pixel.
+ * the whole grid; its last part `overlap` (0-1) goes over into its beginning, so that there is no seam. Near the middle the angle is averaged over a pixel.
  */
 export function polarWrap(
   src: usize, sw: i32, sh: i32, out: usize, x0: i32, y0: i32, width: i32, height: i32,
@@ -120,20 +138,18 @@ export function polarWrap(
       // What a pixel spans of the strip.
       const span = Math.min(period, period / (6.283185307179586 * Math.max(r, 0.16)))
       const samples = max(1, min(64, <i32>Math.ceil(span)))
-      let sum = splat(0)
+      let sum: f32 = 0
       for (let k = 0; k < samples; k++) {
         let at = u + span * ((<f64>k + 0.5) / <f64>samples - 0.5)
         at -= period * Math.floor(at / period)
-        let value = readBetween(src, sw, sh, at - 0.5, v)
+        let value = readPlane(src, sw, sh, at - 0.5, v)
         if (at < fade) {
-          const t = splat(<f32>(at / fade))
-          const end = readBetween(src, sw, sh, at + period - 0.5, v)
-          value = mulAdd(t, f32x4.sub(value, end), end)
+          const end = readPlane(src, sw, sh, at + period - 0.5, v)
+          value = end + <f32>(at / fade) * (value - end)
         }
-        sum = f32x4.add(sum, value)
+        sum += value
       }
-      const mean = f32x4.mul(sum, splat(<f32>(1.0 / <f64>samples)))
-      store<f32>(out + ((<usize>(y * width + x)) << 2), r <= reach ? f32x4.extract_lane(mean, 0) : 0)
+      store<f32>(out + ((<usize>(y * width + x)) << 2), r <= reach ? sum / <f32>samples : 0)
     }
   }
 }

@@ -28,7 +28,7 @@ let alongTables: usize = 0
 let acrossTable: usize = 0
 
 const SQRT2: f64 = 1.4142135623730951
-const REACH_IN_SIGMAS = 3.6
+const REACH_IN_SIGMAS = 3.3
 
 /** Box of length `length` convolved with a Gaussian; its peak is 1 before a blur that widens `sharpSigma` to `sigma`. */
 function smeared(u: f64, length: f64, sigma: f64, sharpSigma: f64): f64 {
@@ -192,14 +192,16 @@ export function drawStreaks(
 ): void {
   const pitch = Math.sqrt(pitchX * pitchY)
   prepareTables(sigma, blur, length, lengthVariation, taper, angle + turn, pitch)
-  const reach = Math.sqrt(reachAlong * reachAlong + reachAcross * reachAcross)
   const cosAngle = NativeMath.cos(angle + turn)
   const sinAngle = NativeMath.sin(angle + turn)
   const cosTurn = NativeMath.cos(turn)
   const sinTurn = NativeMath.sin(turn)
+  // How far a streak reaches across and down the picture, however it is bent.
+  const sideways = Math.min(1, Math.abs(cosAngle) + Math.abs(bend))
+  const upright = Math.min(1, Math.abs(sinAngle) + Math.abs(bend))
+  const halfWidth = 0.5 * <f64>width * pitchX + sideways * reachAlong + upright * reachAcross
+  const halfHeight = 0.5 * <f64>height * pitchY + upright * reachAlong + sideways * reachAcross
   // The rectangle, turned back: its middle, and how far its corners reach from there.
-  const halfWidth = 0.5 * <f64>width * pitchX + reach
-  const halfHeight = 0.5 * <f64>height * pitchY + reach
   const offsetX = (<f64>gridX + 0.5 * <f64>width) * pitchX - shiftX - centreX
   const offsetY = (<f64>gridY + 0.5 * <f64>height) * pitchY - shiftY - centreY
   const movedX = phase * <f64>loopShift * spacing

@@ -240,7 +240,6 @@ describe('exposure, lamp and light', () => {
           [3, 0.006],
           [6, 0.004],
         ],
-        tint: [1, 1, 1],
       }),
       spot,
     )

@@ -77,7 +77,7 @@ export const startingLooks: readonly StartingLook<CustomFieldControls>[] = [
     ],
     { ramp: fire },
   ),
-  look('Discs of light', 42, '#ffd9a8', { source: 'specks', sizeX: 24, density: 9, follows: null, seed: 8 }, [
+  look('Discs of light', 39, '#ffd9a8', { source: 'specks', sizeX: 24, density: 9, follows: null, seed: 8 }, [
     { kind: 'levels', black: 22, white: 60, gamma: 1 },
     { kind: 'maximum', radius: 26 },
     { kind: 'blur', sigma: 8 },

@@ -1,5 +1,4 @@
 import { z } from 'zod'
-import type { Rgb } from '../../colour/hex'
 import type { GraphNode } from '../../graph/node'
 import { lengthControl, numberControl, percentControl } from '../../model/controls'
 import { spreadLightNode } from '../../operations/brights/brights'
@@ -39,18 +38,18 @@ export const lightBloom: EffectDefinition<'lightBloom', LightBloomControls> = {
     shape: `${Math.round(shape.radius)} to ${Math.round(shape.radius * shape.reach)} px`,
   }),
   pattern: ({ pattern, shape }, scene) =>
-    lightFieldNode(spread({ pattern, shape: { ...shape, radius: 0, reach: 1, strength: 100 } }, scene, [1, 1, 1])),
-  shape: (controls, scene) => lightFieldNode(spread(controls, scene, [1, 1, 1]), true),
-  paint: (controls, scene, tint) => lightColoursNode(spread(controls, scene, tint)),
+    lightFieldNode(spread({ pattern, shape: { ...shape, radius: 0, reach: 1, strength: 100 } }, scene)),
+  shape: (controls, scene) => lightFieldNode(spread(controls, scene), true),
+  paint: (controls, scene, tint) => lightColoursNode(spread(controls, scene), tint),
 }
 
 /** Radii in even steps of their logarithm, each with its share of the light. */
-function spread({ pattern, shape }: LightBloomControls, { beneath }: EffectScene, tint: Rgb): GraphNode {
+function spread({ pattern, shape }: LightBloomControls, { beneath }: EffectScene): GraphNode {
   const shares = Array.from({ length: PARTS }, (_, k) => Math.pow(Math.max(0.02, shape.tail / 100), k))
   const whole = shares.reduce((sum, share) => sum + share, 0)
   const widths = shares.map((share, k) => {
     const sigma = shape.radius * Math.pow(shape.reach, k / (PARTS - 1))
     return [Number(sigma.toPrecision(7)), Number(((share / whole) * (shape.strength / 100)).toPrecision(7))] as const
   })
-  return spreadLightNode(beneath, { threshold: pattern.threshold / 100, soft: 0.02 + (0.4 * pattern.onset) / 100, widths, tint })
+  return spreadLightNode(beneath, { threshold: pattern.threshold / 100, soft: 0.02 + (0.4 * pattern.onset) / 100, widths })
 }

@@ -22,6 +22,6 @@ function look(
 /** Lengths for 6 megapixels. */
 export const startingLooks: readonly StartingLook<LightBloomControls>[] = [
   look('Night lights', 85, '#fff1dd', {}, {}),
-  look('Mist on the lens', 70, '#ffffff', { threshold: 35, onset: 60 }, { radius: 30, reach: 7, tail: 95, strength: 90 }),
+  look('Mist on the lens', 70, '#ffffff', { threshold: 35, onset: 60 }, { radius: 26, reach: 6, tail: 95, strength: 90 }),
   look('Candle warmth', 80, '#ffc98f', { threshold: 45 }, { radius: 16, reach: 6, tail: 85 }),
 ]

@@ -16,8 +16,8 @@ const CLASSES = [0.5, 1, 2, 8] as const
 /** A drop gathers the light of half the sky, and shows it brighter than what is behind (common practice, no source). */
 const GLINT = 14
 /** What is fainter than this is veil. */
-const FAINTEST = 0.03
-const MOST_DROPS = 3000
+const FAINTEST = 0.04
+const MOST_DROPS = 1800
 /** How bright a veil without end is against a drop (common practice, no source). */
 const VEIL = 0.2
 

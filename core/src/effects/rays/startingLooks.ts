@@ -57,7 +57,7 @@ export const startingLooks: readonly StartingLook<RayControls>[] = [
   look(
     'Rush of the picture',
     45,
-    { by: 'photo', length: 160 },
+    { by: 'photo', length: 110 },
     { softness: 0, noise: 0 },
     { where: everywhere, mix: { mode: 'normal', amount: 45, linear: false } },
   ),

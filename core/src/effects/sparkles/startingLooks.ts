@@ -62,7 +62,7 @@ export const startingLooks: readonly StartingLook<SparkleControls>[] = [
     'Cold stars of frost',
     90,
     '#eaf4ff',
-    { by: 'many', count: 90, reach: 40, core: 1.4, points: 6, uneven: 15, sizeSpread: 80, seed: 41 },
+    { by: 'many', count: 70, reach: 40, core: 1.4, points: 6, uneven: 15, sizeSpread: 80, seed: 41 },
     { halo: 30, turnScatter: 40 },
   ),
 ]

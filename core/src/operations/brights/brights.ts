@@ -1,4 +1,3 @@
-import type { Rgb } from '../../colour/hex'
 import { graphNode, type GraphNode } from '../../graph/node'
 import type { Operation } from '../../graph/operation'
 import { gaussianBlurNode } from '../gaussianBlur/gaussianBlur'
@@ -25,14 +24,12 @@ export const brights: Operation<BrightsParameters> = {
 type SpreadParameters = {
   /** Factor of each input. */
   readonly weights: readonly number[]
-  /** Factor of each channel. */
-  readonly tint: Rgb
 }
 
-/** Linear light of several pictures added up and tinted, encoded with a soft shoulder. */
+/** Linear light of several pictures added up, encoded with a soft shoulder. */
 export const spreadLight: Operation<SpreadParameters> = {
   name: 'spreadLight',
-  run(context, { weights, tint }, inputs, rect) {
+  run(context, { weights }, inputs, rect) {
     const { kernels } = context
     const count = rect.width * rect.height
     const part = context.scratch(count * 4)
@@ -40,7 +37,7 @@ export const spreadLight: Operation<SpreadParameters> = {
       const out = context.plane(count)
       kernels.fill(out, count, 0)
       inputs.forEach((input, index) => {
-        kernels.scalePlane(plane(input, channel), count, (weights[index] ?? 0) * (tint[channel] ?? 1), part)
+        kernels.scalePlane(plane(input, channel), count, weights[index] ?? 0, part)
         kernels.addPlanes(out, part, count, out)
       })
       kernels.softShoulder(out, count, out)
@@ -57,14 +54,9 @@ export const spreadLight: Operation<SpreadParameters> = {
  */
 export function spreadLightNode(
   tones: GraphNode,
-  {
-    threshold,
-    soft,
-    widths,
-    tint,
-  }: BrightsParameters & { readonly widths: readonly (readonly [sigma: number, share: number])[]; readonly tint: Rgb },
+  { threshold, soft, widths }: BrightsParameters & { readonly widths: readonly (readonly [sigma: number, share: number])[] },
 ): GraphNode {
   const source = graphNode('brights', { threshold, soft }, [tones])
   const blurred = widths.map(([sigma]) => gaussianBlurNode(source, sigma))
-  return graphNode('spreadLight', { weights: widths.map(([, share]) => share), tint }, blurred)
+  return graphNode('spreadLight', { weights: widths.map(([, share]) => share) }, blurred)
 }

@@ -1,7 +1,7 @@
 import { graphNode, type GraphNode } from '../../graph/node'
 import type { Operation, RunContext } from '../../graph/operation'
-import { pitchOf, type Grid } from '../../planes/grid'
-import { expand, type Rect } from '../../planes/rect'
+import { gridBounds, pitchOf, type Grid } from '../../planes/grid'
+import { clampInto, expand, type Rect } from '../../planes/rect'
 import { inputAt } from '../plane'
 import { blurPlane, blurReach } from './blurPlane'
 
@@ -13,7 +13,8 @@ type GaussianParameters = { readonly sigma: number }
 export const gaussianBlur: Operation<GaussianParameters> = {
   name: 'gaussianBlur',
   need(params, rect, grid) {
-    return expand(rect, blurReach(sigmaOnGrid(params, grid)))
+    const reach = expand(rect, blurReach(sigmaOnGrid(params, grid)))
+    return isMost(reach, grid) ? gridBounds(grid) : reach
   },
   run(context, params, inputs, rect) {
     const input = inputAt(inputs, 0)
@@ -23,6 +24,14 @@ export const gaussianBlur: Operation<GaussianParameters> = {
     const planes = (keepsSpread ? input.planes : input.planes.slice(0, 1)).map((plane) => blurInto(context, plane, input.rect, rect, sigma))
     return { kind: input.kind, rect, planes }
   },
+}
+
+/** Pictures up to this are computed as a whole for a blur that reads most of them anyway: the next tile then finds its input. */
+const SMALL = 3e6
+
+function isMost(rect: Rect, grid: Grid): boolean {
+  const seen = clampInto(rect, gridBounds(grid))
+  return grid.width * grid.height <= SMALL && seen.width * seen.height > 0.3 * grid.width * grid.height
 }
 
 /** `input` blurred, or `input` itself when there is nothing to do. */

@@ -1,3 +1,4 @@
+import type { Rgb } from '../../colour/hex'
 import { graphNode, type GraphNode } from '../../graph/node'
 import type { Operation } from '../../graph/operation'
 import { inputAt, plane } from '../plane'
@@ -15,14 +16,17 @@ export const lightField: Operation<{ readonly linear: boolean }> = {
   },
 }
 
-/** The colours of a picture at full brightness: light on nothing is its field in these. */
-export const lightColours: Operation = {
+/** The colours of a picture at full brightness, times a tint: light on nothing is its field in these. */
+export const lightColours: Operation<{ readonly tint: Rgb }> = {
   name: 'lightColours',
-  run(context, _params, inputs, rect) {
+  run(context, { tint }, inputs, rect) {
     const count = rect.width * rect.height
     const tones = inputAt(inputs, 0)
     const out = [0, 1, 2].map(() => context.plane(count)) as [number, number, number]
     context.kernels.lightOfTones(plane(tones, 0), plane(tones, 1), plane(tones, 2), count, 0, ...out)
+    out.forEach((channel, index) => {
+      if (tint[index] !== 1) context.kernels.scalePlane(channel, count, tint[index] ?? 1, channel)
+    })
     return { kind: 'tones', rect, planes: out }
   },
 }
@@ -31,6 +35,7 @@ export function lightFieldNode(tones: GraphNode, linear = false): GraphNode {
   return graphNode('lightField', { linear }, [tones])
 }
 
-export function lightColoursNode(tones: GraphNode): GraphNode {
-  return graphNode('lightColours', {}, [tones])
+/** @param tint sRGB-encoded factors */
+export function lightColoursNode(tones: GraphNode, tint: Rgb = [1, 1, 1]): GraphNode {
+  return graphNode('lightColours', { tint }, [tones])
 }

@@ -19,10 +19,8 @@ export const morphology: Operation<MorphologyParameters> = {
   },
   run(context, params, inputs, rect) {
     const input = inputAt(inputs, 0)
-    const onGrid = radiusOnGrid(params, context.grid)
+    const radius = radiusOnGrid(params, context.grid)
     const parts = params.radius > 0 && input.kind === 'field' && input.planes[1] !== undefined
-    // A pixel that is partly covered counts as covered, which widens things by half a pixel.
-    const radius = parts ? Math.max(0, onGrid - 0.5 * Math.sqrt(1 - 1 / Math.max(1, pitchOf(context.grid)) ** 2)) : onGrid
     const whole = Math.floor(radius)
     const part = radius - whole
     // What covers only part of a pixel is as bright there as it is.

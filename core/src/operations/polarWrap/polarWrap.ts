@@ -23,11 +23,9 @@ export const polarWrap: Operation<PolarParameters> = {
     const { kernels, grid } = context
     const strip = inputAt(inputs, 0)
     const { width, height } = strip.rect
-    const picture = context.scratch(width * height * 16)
-    kernels.interleave(plane(strip, 0), 0, 0, 0, width * height, picture)
     const out = context.plane(rect.width * rect.height)
     kernels.polarWrap(
-      ...([picture, width, height, out, rect.x, rect.y, rect.width, rect.height] as const),
+      ...([plane(strip, 0), width, height, out, rect.x, rect.y, rect.width, rect.height] as const),
       ...([x / grid.pitchX, y / grid.pitchY, Math.max(1, reach) / pitchOf(grid), (turn * Math.PI) / 180, overlap] as const),
     )
     return { kind: 'field', rect, planes: [out] }
