@@ -6,7 +6,7 @@ await build({
   outdir: 'dist',
   bundle: true,
   packages: 'external',
-  alias: { '@welkinar/core': '../core/src/index.ts' },
+  alias: { '@welkinar/core/pool': '../core/src/pool/index.ts', '@welkinar/core': '../core/src/index.ts' },
   platform: 'node',
   format: 'esm',
   target: 'node20',

@@ -10,7 +10,10 @@ import nodeEndpoint from 'comlink/dist/esm/node-adapter.mjs'
  * @param threads default: one for each core
  * @param script the bundled worker; default: beside this file
  */
-export async function createNodePool(threads = availableParallelism(), script = new URL('./worker.js', import.meta.url)): Promise<RenderPool> {
+export async function createNodePool(
+  threads = availableParallelism(),
+  script = new URL('./worker.js', import.meta.url),
+): Promise<RenderPool> {
   const workers = await Promise.all(Array.from({ length: threads }, () => startWorker(script)))
   const remotes = workers.map((worker) => wrap<RenderWorker>(nodeEndpoint(worker)) as Remote<RenderWorker>)
   return new RenderPool(remotes, () => workers.forEach((worker) => void worker.terminate()))

@@ -67,7 +67,7 @@ describe('rain by the camera', () => {
     expect(drawn.length).toBeGreaterThan(2)
     for (const { slice, diameter, length, count } of drawn) {
       expect(length).toBeCloseTo((dropSpeed(diameter) * shutter * (focalLength / 36) * 1200) / slice.middle, 2)
-      if (count >= 1800) continue
+      if (count >= 1500) continue
       const [low, high] = [0.5, 1, 2, 8].reduce(([a, b], bound, i, all) => (diameter > bound ? [bound, all[i + 1] ?? 8] : [a, b]), [0.5, 1])
       let perCubicMetre = 0
       for (let d = low!; d < high!; d += 0.002) perCubicMetre += dropDensity(rate)(d + 0.001) * 0.002

@@ -1,7 +1,7 @@
 import { operationNamed } from '../operations/registry'
 import type { PhotoData } from '../photo/photoData'
 import { gridBounds, type Grid } from '../planes/grid'
-import { clampInto, type Rect } from '../planes/rect'
+import { clampInto, sameRect, type Rect } from '../planes/rect'
 import type { Value } from '../planes/value'
 import type { GraphNode } from './node'
 import type { Kernels, RunContext } from './operation'
@@ -41,6 +41,12 @@ export class Evaluator {
     const known = this.cache.get(key)
     if (known) return known
     const operation = operationNamed(node.operation)
+    const block = operation.block?.(node.params, rect, grid) ?? rect
+    if (!sameRect(block, rect)) {
+      const cut = this.cut(this.evaluate(node, block, grid), rect)
+      this.cache.put(key, cut)
+      return cut
+    }
     const inputs = node.inputs.map((input, index) => {
       const need = operation.need ? operation.need(node.params, rect, grid, this.kernels, index) : rect
       return this.evaluate(input, clampInto(need, gridBounds(grid)), grid)
@@ -49,6 +55,17 @@ export class Evaluator {
     this.runs++
     this.cache.put(key, value)
     return value
+  }
+
+  private cut(whole: Value, rect: Rect): Value {
+    const { kernels } = this
+    const [x, y] = [rect.x - whole.rect.x, rect.y - whole.rect.y]
+    const planes = whole.planes.map((plane) => {
+      const out = kernels.allocate(rect.width * rect.height * 4)
+      kernels.copyExtended(plane, whole.rect.width, whole.rect.height, x, y, out, rect.width, rect.height)
+      return out
+    })
+    return { kind: whole.kind, rect, planes }
   }
 
   /** Frees what goes over the budget. Call it between tiles. */

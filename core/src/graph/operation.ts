@@ -28,6 +28,8 @@ export interface Operation<P extends Parameters = Parameters> {
   readonly name: string
   /** The rectangle of input `index` that is needed for `rect`; the evaluator cuts it to the picture. Default: `rect` itself. */
   need?(params: P, rect: Rect, grid: Grid, kernels: Kernels, index: number): Rect
+  /** The rectangle that is computed at once and kept when `rect` is wanted; what is wanted is cut out of it. Default: `rect` itself. */
+  block?(params: P, rect: Rect, grid: Grid): Rect
   /** Computes `rect`. Inputs cover what `need` asked for, cut to the picture. */
   run(context: RunContext, params: P, inputs: readonly Value[], rect: Rect): Value
 }

@@ -21,7 +21,8 @@ const shape = z.strictObject({
 const controls = z.strictObject({ pattern, shape })
 export type LightBloomControls = z.infer<typeof controls>
 
-const PARTS = 3
+/** Up to this reach two Gaussians have no gap between them. */
+const TWO_UP_TO = 6
 
 export const lightBloom: EffectDefinition<'lightBloom', LightBloomControls> = {
   kind: 'lightBloom',
@@ -45,10 +46,11 @@ export const lightBloom: EffectDefinition<'lightBloom', LightBloomControls> = {
 
 /** Radii in even steps of their logarithm, each with its share of the light. */
 function spread({ pattern, shape }: LightBloomControls, { beneath }: EffectScene): GraphNode {
-  const shares = Array.from({ length: PARTS }, (_, k) => Math.pow(Math.max(0.02, shape.tail / 100), k))
+  const parts = shape.reach > TWO_UP_TO ? 3 : 2
+  const shares = Array.from({ length: parts }, (_, k) => Math.pow(Math.max(0.02, shape.tail / 100), k))
   const whole = shares.reduce((sum, share) => sum + share, 0)
   const widths = shares.map((share, k) => {
-    const sigma = shape.radius * Math.pow(shape.reach, k / (PARTS - 1))
+    const sigma = shape.radius * Math.pow(shape.reach, k / (parts - 1))
     return [Number(sigma.toPrecision(7)), Number(((share / whole) * (shape.strength / 100)).toPrecision(7))] as const
   })
   return spreadLightNode(beneath, { threshold: pattern.threshold / 100, soft: 0.02 + (0.4 * pattern.onset) / 100, widths })

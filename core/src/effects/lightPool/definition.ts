@@ -86,5 +86,5 @@ function lit({ pattern, shape }: LightPoolControls, { beneath, region }: EffectS
   if (!region) return air
   const dark = steady(Math.pow(2, -shape.rest))
   const rest = shape.rest > 0 ? adjustNode(beneath, { gain: [dark, dark, dark] }) : beneath
-  return fadeTonesNode(rest, air, region, { amount: 1, linear: true })
+  return fadeTonesNode(rest, air, region, { amount: 1, linear: false })
 }

@@ -19,7 +19,7 @@ function look(
     colour: { tint, light: FIRST_LIGHT, lit: 0 },
     where: onSurfaces,
     region: aboutTheFocalPoint(radius * 1.25, radius),
-    mix: { mode: 'normal', amount: 100, linear: true },
+    mix: { mode: 'normal', amount: 100, linear: false },
   }
 }
 

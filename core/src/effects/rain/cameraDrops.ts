@@ -17,7 +17,7 @@ const CLASSES = [0.5, 1, 2, 8] as const
 const GLINT = 14
 /** What is fainter than this is veil. */
 const FAINTEST = 0.04
-const MOST_DROPS = 1800
+const MOST_DROPS = 1500
 /** How bright a veil without end is against a drop (common practice, no source). */
 const VEIL = 0.2
 

@@ -3,6 +3,7 @@ import type { Operation, RunContext } from '../../graph/operation'
 import { gridBounds, pitchOf, type Grid } from '../../planes/grid'
 import { clampInto, expand, type Rect } from '../../planes/rect'
 import { inputAt } from '../plane'
+import { SMALL_PICTURE } from '../smallPicture'
 import { blurPlane, blurReach } from './blurPlane'
 
 const SPREAD_GOES_AT = 0.5
@@ -13,8 +14,12 @@ type GaussianParameters = { readonly sigma: number }
 export const gaussianBlur: Operation<GaussianParameters> = {
   name: 'gaussianBlur',
   need(params, rect, grid) {
-    const reach = expand(rect, blurReach(sigmaOnGrid(params, grid)))
-    return isMost(reach, grid) ? gridBounds(grid) : reach
+    return expand(rect, blurReach(sigmaOnGrid(params, grid)))
+  },
+  block(params, rect, grid) {
+    const reach = blurReach(sigmaOnGrid(params, grid))
+    if (isMost(expand(rect, reach), grid)) return gridBounds(grid)
+    return reach > WIDE_REACH ? clampInto(around(rect, LARGE_TILE), gridBounds(grid)) : rect
   },
   run(context, params, inputs, rect) {
     const input = inputAt(inputs, 0)
@@ -26,12 +31,20 @@ export const gaussianBlur: Operation<GaussianParameters> = {
   },
 }
 
-/** Pictures up to this are computed as a whole for a blur that reads most of them anyway: the next tile then finds its input. */
-const SMALL = 3e6
+/** A blur that reaches farther than this works on larger tiles, grid px: of a small one it would read far more than it gives. */
+const WIDE_REACH = 256
+const LARGE_TILE = 1024
 
+/** The larger tiles that a rectangle touches. */
+function around({ x, y, width, height }: Rect, side: number): Rect {
+  const [left, top] = [Math.floor(x / side) * side, Math.floor(y / side) * side]
+  return { x: left, y: top, width: Math.ceil((x + width) / side) * side - left, height: Math.ceil((y + height) / side) * side - top }
+}
+
+/** Whether a small picture is blurred as a whole, since most of it is read for each tile anyway. */
 function isMost(rect: Rect, grid: Grid): boolean {
   const seen = clampInto(rect, gridBounds(grid))
-  return grid.width * grid.height <= SMALL && seen.width * seen.height > 0.3 * grid.width * grid.height
+  return grid.width * grid.height <= SMALL_PICTURE && seen.width * seen.height > 0.3 * grid.width * grid.height
 }
 
 /** `input` blurred, or `input` itself when there is nothing to do. */
