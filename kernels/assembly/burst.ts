@@ -122,8 +122,8 @@ export function addBurst(
         const r2 = dx * dx + dy * dy
         const r = Math.sqrt(r2)
         if (r > farthest) continue
-        // The middle is overexposed: three times white before it is cut off.
-        let light = Math.min(1, 3 * shareOfCore * <f64>f32x4.extract_lane(exp2(splat(coreFall * <f32>r2)), 0))
+        // The middle is overexposed, three times white, and comes near white with a soft shoulder.
+        let light = overexposed(3 * shareOfCore * <f64>f32x4.extract_lane(exp2(splat(coreFall * <f32>r2)), 0))
         if (!fine) variance += light * light * Math.max(0, 1 / Math.max(0.02, coreShare) - 1)
         if (halo > 0 && r < haloReach) {
           const q = r / haloSize
@@ -168,6 +168,13 @@ function isThin(dx: f64, dy: f64, aroundCore: f64, aroundSpike: f64, spikes: i32
   const nearest = <i32>Math.floor((turned - Math.floor(turned)) * <f64>spikes + 0.5)
   for (let k = nearest - 1; k <= nearest + 1; k++) if (nearSpike(dx, dy, spikeAddress(k, spikes), aroundSpike)) return true
   return false
+}
+
+/** 1 - e^(-1.6 v): nearly white where v is 2 and more. */
+// @ts-ignore: decorator
+@inline
+function overexposed(v: f64): f64 {
+  return v < 1e-4 ? 0 : 1 - <f64>f32x4.extract_lane(exp2(splat(<f32>(-1.6) * LOG2E * <f32>v)), 0)
 }
 
 // @ts-ignore: decorator

@@ -62,7 +62,7 @@ export const startingLooks: readonly StartingLook<RainControls>[] = [
   look(
     'Rain by the camera',
     80,
-    { by: 'camera', rate: 22, shutter: 1 / 60, focalLength: 35, nearest: 0.8, farthest: 40, seed: 5023 },
+    { by: 'camera', rate: 22, shutter: 1 / 60, focalLength: 35, nearest: 1.2, farthest: 40, seed: 5023 },
     { angle: 82, black: 0, white: 45 },
   ),
 ]

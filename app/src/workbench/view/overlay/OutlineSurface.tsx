@@ -1,6 +1,7 @@
 import Box from '@mui/material/Box'
 import type { OutlineCorner } from '@welkinar/core'
 import { useEffect, useRef, useState, type PointerEvent } from 'react'
+import { showNotice } from '../../../common/notices'
 import { useScene } from '../../../scene/sceneStore'
 import type { ViewPort } from '../viewPort'
 import { limited, pointerPlace, screenPoint, toPhoto } from './geometry'
@@ -36,6 +37,8 @@ export function OutlineSurface({ port, open = false, onDrawn }: OutlineSurfacePr
       event.preventDefault()
       const { corners: drawn, close: finish, least: enough } = latest.current
       if (event.key === 'Enter' && drawn.length >= enough) finish()
+      else if (event.key === 'Enter' && drawn.length > 0)
+        showNotice(enough === 2 ? 'A line needs two corners: tap one more.' : 'An outline needs three corners: tap one more.')
       else if (event.key === 'Escape' && drawn.length > 0) setCorners(drawn.slice(0, -1))
       else useScene.getState().set({ tool: undefined })
     }
