@@ -11,6 +11,7 @@ import { useScene } from '../scene/sceneStore'
 import { ink } from '../theme'
 import { LookPicture } from '../workbench/LookPicture'
 import { FieldControls } from '../workbench/steps/FieldControls'
+import { FieldSource } from '../workbench/steps/FieldSource'
 import { FieldSteps } from '../workbench/steps/FieldSteps'
 import { SchemaControl } from '../workbench/steps/SchemaControl'
 import { useOpenScene } from '../workbench/useOpenScene'
@@ -119,6 +120,7 @@ function Studio({ pool, source, effect, sceneId }: StudioProps) {
             <Dials effect={effect} />
           </Box>
           <FieldControls effect={effect} step="pattern" />
+          <FieldSource source={source} effect={effect} />
         </Section>
         <Section title="Operations">
           <FieldSteps effect={effect} photo={source.photo} />

@@ -3,6 +3,7 @@ import {
   pictureIds,
   RECIPE_VERSION,
   stackFor,
+  wearLook,
   withoutPictures,
   type Effect,
   type Recipe,
@@ -38,7 +39,7 @@ export function copyLook(effect: Effect): void {
     .catch((error: unknown) => showProblem(error, 'Copying the look'))
 }
 
-/** Gives an effect the copied look: pattern and shape if it is of the same kind, and colour, mask and mix in any case. Lengths are fitted. */
+/** Gives an effect the copied look, its lengths fitted (`wearLook`). */
 export function pasteLook(effect: Effect): void {
   paste(effect).catch((error: unknown) => showProblem(error, 'Pasting the look'))
 }
@@ -54,11 +55,8 @@ async function paste(effect: Effect): Promise<void> {
   change(`Look of ${look.name}`, (scene) => {
     const target = scene.effects.find(({ id }) => id === effect.id)
     if (!target) return
-    if (target.kind === look.kind) target.controls = look.controls
-    target.colour = look.colour
-    target.where = withNewMaskIds(look.where)
-    if (look.region && target.kind === look.kind) target.region = withNewMaskIds(look.region)
-    target.mix = look.mix
+    const { controls, colour, where, region, mix } = wearLook(effect, look)
+    Object.assign(target, { controls, colour, where: withNewMaskIds(where), region: region && withNewMaskIds(region), mix })
     const used = new Set(look.where.masks.map((mask) => ('pinned' in mask ? mask.pinned : null)))
     scene.pinned.push(...stack.pinned.filter(({ id }) => used.has(id) && scene.pinned.every((known) => known.id !== id)))
   })

@@ -71,6 +71,8 @@ export interface EffectDefinition<K extends string = string, C extends EffectCon
   mirrors?(controls: C): string | null
   /** Places on the photo that can be dragged: paths of their x and y. */
   readonly places?: readonly EffectPlace[]
+  /** Paths of what is drawn or placed on the photo by hand; a copied look leaves it where it is. */
+  readonly drawn?: readonly string[]
   /** What its own region is for, if it has one. */
   readonly region?: { readonly label: string; readonly hint: string; readonly step: 'pattern' | 'shape' }
   /** The first is what a new effect starts with. */

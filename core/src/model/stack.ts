@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { definitionOf, effectSchema, type Effect } from '../effects/registry'
+import { effectSchema, type Effect } from '../effects/registry'
 import { fitLengths, type Fit } from './lengths'
 import { groupSchema, type Where } from './look'
 
@@ -40,15 +40,15 @@ export function withNewIds(stack: Stack, newId: () => string): Stack {
       return mask.kind === 'pattern' && mask.effectId !== null ? { ...mask, effectId: renewed(mask.effectId) } : mask
     }),
   })
-  const mirroring = ({ kind, controls }: Effect): Effect['controls'] => {
-    const of = definitionOf(kind).mirrors?.(controls)
+  const readingOthers = ({ controls }: Effect): Effect['controls'] => {
+    const { of } = controls.pattern as { of?: string | null }
     return of ? { ...controls, pattern: { ...controls.pattern, of: renewed(of) } } : controls
   }
   const layers = ({ effects, groups }: Pick<Stack, 'effects' | 'groups'>): Pick<Stack, 'effects' | 'groups'> => ({
     effects: effects.map((effect) => ({
       ...effect,
       id: renewed(effect.id),
-      controls: mirroring(effect),
+      controls: readingOthers(effect),
       group: effect.group === null ? null : renewed(effect.group),
       where: where(effect.where),
       region: effect.region && where(effect.region),

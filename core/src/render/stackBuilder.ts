@@ -4,22 +4,21 @@ import type { GraphNode } from '../graph/node'
 import type { MaskContext } from '../masks/maskDefinition'
 import { whereNode } from '../masks/whereNode'
 import type { EffectScene } from '../effects/effectDefinition'
-import type { Balance, Group } from '../model/look'
+import type { Group } from '../model/look'
 import { noMarks, type SceneMarks } from '../model/marks'
-import { balanceNode, type Shift } from '../operations/balance/balance'
 import { clearAirNode } from '../operations/clearAir/clearAir'
+import { constantFieldNode } from '../operations/constantField/constantField'
 import { constantTonesNode } from '../operations/constantTones/constantTones'
 import { fadeTonesNode } from '../operations/fadeTones/fadeTones'
 import { litFieldNode } from '../operations/litField/litField'
-import { lightColoursNode } from '../operations/lightOfTones/lightOfTones'
-import { litColoursNode } from '../operations/litColours/litColours'
 import { mixNode, type MixParameters } from '../operations/mix/mix'
 import { layerMixNode } from '../operations/mixLayer/layerMix'
 import { mixLayerNode } from '../operations/mixLayer/mixLayer'
 import type { AirLight } from '../operations/sceneLight/airLight'
-import { sceneBrightnessNode, sceneLightNode, tintInLightNode } from '../operations/sceneLight/sceneLight'
+import { sceneBrightnessNode } from '../operations/sceneLight/sceneLight'
 import { rampNode } from '../operations/ramp/ramp'
 import { photoNode } from '../operations/photo/photo'
+import { balancedColours, inSceneLight } from './effectColours'
 import { colourOf, effectOfRegion, insideOfGroup, isEffect, type Owner, type PictureSource } from './pictureSource'
 import { distanceNode, knowsDistance } from './sceneDepth'
 
@@ -27,8 +26,6 @@ const BLACK: Rgb = [0, 0, 0]
 /** How far light spreads in the air: a part of the shorter side of the photo, and radii of a light. */
 const AIR_BLUR = 0.045
 const LIGHT_REACH = 4
-/** How much of the light's colour a wholly lit pattern takes. */
-const LIGHT_TINT = 0.7
 
 /** One effect or group that is shown stronger than it is. */
 interface Exaggerated {
@@ -66,6 +63,8 @@ interface Run {
 /** Turns the stack of a scene into a graph, from the farthest effect to the nearest. */
 export class StackBuilder {
   private readonly photo: GraphNode
+  /** Fields and colours that are being made. */
+  private readonly underWay = new Set<string>()
 
   /** @param pinning pinned states that are being built, so that one that reads itself ends */
   constructor(
@@ -130,6 +129,7 @@ export class StackBuilder {
         return effect.region ? whereNode(effect.region, builder.context(effect, below())) : undefined
       },
       otherEffect: (id) => {
+        readTheStack = true
         const other = builder.source.effects.find((one) => one.id === id)
         if (!other || definitionOf(other.kind).mirrors) return undefined
         return { field: builder.field(other), colours: builder.paint(other) ?? constantTonesNode(builder.colour(other)) }
@@ -139,8 +139,22 @@ export class StackBuilder {
 
   /** The shaped pattern of an effect, as bright as the scene lights it. */
   field(effect: Effect, beneath?: GraphNode): GraphNode {
-    const field = shapedField(effect, this.sceneOf(effect, beneath), this.source)
-    return effect.colour.lit > 0 ? litFieldNode(field, sceneBrightnessNode(this.airLight()), effect.colour.lit / 100) : field
+    const make = (): GraphNode => {
+      const field = shapedField(effect, this.sceneOf(effect, beneath), this.source)
+      return effect.colour.lit > 0 ? litFieldNode(field, sceneBrightnessNode(this.airLight()), effect.colour.lit / 100) : field
+    }
+    return this.once(`field ${effect.id}`, make) ?? constantFieldNode(0)
+  }
+
+  /** Regions, and what lies beneath, may lead back to what is being made; there it is as good as nothing. */
+  private once<T>(what: string, make: () => T): T | undefined {
+    if (this.underWay.has(what)) return undefined
+    this.underWay.add(what)
+    try {
+      return make()
+    } finally {
+      this.underWay.delete(what)
+    }
   }
 
   private get marks(): SceneMarks {
@@ -244,34 +258,17 @@ export class StackBuilder {
 
   /** Colours that differ from place to place, if the effect has them: its own or those of its ramp, in the light of the scene, balanced. */
   paint(effect: Effect, beneath?: GraphNode): GraphNode | undefined {
+    return this.once(`paint ${effect.id}`, () => this.coloursOf(effect, beneath))
+  }
+
+  private coloursOf(effect: Effect, beneath?: GraphNode): GraphNode | undefined {
     const { lit, ramp, balance } = effect.colour
     const own = definitionOf(effect.kind).paint?.(effect.controls, this.sceneOf(effect, beneath), this.colour(effect))
     const stops = ramp?.map(({ at, colour }) => ({ at: at / 100, colour: rgbFromHex(colour) }))
     const colours = own ?? (stops && rampNode(this.field(effect, beneath), stops))
-    return balance
-      ? this.balanced(effect, balance, this.inSceneLight(effect, lit, colours), beneath)
-      : this.inSceneLight(effect, lit, colours)
-  }
-
-  private inSceneLight(effect: Effect, lit: number, colours: GraphNode | undefined): GraphNode | undefined {
-    if (lit === 0) return colours
-    const part = (LIGHT_TINT * lit) / 100
-    if (colours) return litColoursNode(colours, sceneLightNode(this.airLight()), part)
-    return tintInLightNode({ air: this.airLight(), colour: this.colour(effect), part })
-  }
-
-  /** Colours balanced by how bright the pattern is: its shadows are its faint parts. */
-  private balanced(
-    effect: Effect,
-    { shadows, midtones, highlights, keepLuminosity }: Balance,
-    colours: GraphNode | undefined,
-    beneath?: GraphNode,
-  ): GraphNode {
-    const shift = ({ red, green, blue }: Balance['shadows']): Shift => [red / 100, green / 100, blue / 100]
-    const params = { mode: 'normal', amount: 1, linear: false, colour: this.colour(effect) } as const
-    const light = mixNode(constantTonesNode(BLACK), this.field(effect, beneath), undefined, params, colours)
-    const turned = balanceNode(light, { shadows: shift(shadows), midtones: shift(midtones), highlights: shift(highlights), keepLuminosity })
-    return lightColoursNode(turned)
+    const colour = this.colour(effect)
+    const lightened = inSceneLight(this.airLight(), lit, colour, colours)
+    return balance ? balancedColours(this.field(effect, beneath), balance, colour, lightened) : lightened
   }
 
   /** What an effect draws, in its colours, on black. */

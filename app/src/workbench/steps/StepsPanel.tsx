@@ -7,6 +7,7 @@ import { ScenePanel } from '../scenePanel/ScenePanel'
 import { AmountControl } from './AmountControl'
 import { ColourStep, colourSummary } from './ColourStep'
 import { FieldControls, PerLayerControls } from './FieldControls'
+import { FieldSource } from './FieldSource'
 import { FieldSteps } from './FieldSteps'
 import { GlintPlaces } from './GlintPlaces'
 import { GroupHead } from './GroupHead'
@@ -100,6 +101,7 @@ function EffectSteps({ pool, source, effect }: EffectStepsProps) {
       <StepSection {...shared} step="pattern" number={1} title="Pattern" summary={summary.pattern}>
         {definition.mirrors && <MirroredChoice source={source} effect={effect} />}
         <FieldControls effect={effect} step="pattern" />
+        <FieldSource source={source} effect={effect} />
         <GlintPlaces pool={pool} source={source} effect={effect} />
         <PathList effect={effect} />
         <StudioLink effect={effect} />

@@ -1,9 +1,12 @@
 import { z } from 'zod'
 import type { GraphNode } from '../../graph/node'
 import { angleControl, choiceControl, lengthControl, numberControl, percentControl, seedControl } from '../../model/controls'
+import { constantFieldNode } from '../../operations/constantField/constantField'
 import { lightFieldNode } from '../../operations/lightOfTones/lightOfTones'
+import { photoNode } from '../../operations/photo/photo'
 import { placeNode } from '../../operations/place/place'
 import { ellipseMaskNode } from '../../operations/shapeMasks/ellipseMask'
+import { pictureReference } from '../../masks/picture/definition'
 import { scaleFieldNode } from '../../operations/joinFields/joinFields'
 import { lineMaskNode } from '../../operations/shapeMasks/lineMask'
 import { streaksNode } from '../../operations/streaks/streaks'
@@ -25,7 +28,12 @@ const pattern = z.strictObject({
     linear: 'A linear field',
     photo: 'The photo’s tones',
     beneath: 'Everything beneath',
+    effect: 'Another effect’s pattern',
+    picture: 'A picture from a file',
   }),
+  /** Id of the effect whose pattern it is made from. */
+  of: z.string().min(1).nullable().default(null),
+  picture: pictureReference.nullable().default(null),
   sizeX: lengthControl({
     label: 'Across',
     usual: [2, 1500],
@@ -79,6 +87,10 @@ export const customField: EffectDefinition<'customField', CustomFieldControls> =
   places: [{ ...originPlace, label: 'Centre' }],
   applies: (path, { pattern }) => appliesTo[path]?.includes(pattern.source) ?? true,
   startingLooks,
+  inWords: ({ pattern }) => {
+    if (pattern.source === 'effect' && pattern.of === null) return 'Open Pattern and choose the effect that it is made from.'
+    return pattern.source === 'picture' && !pattern.picture ? 'Open Pattern and choose a picture.' : ''
+  },
   summary: ({ pattern, shape }) => ({
     pattern: noise.includes(pattern.source) ? `${pattern.source} noise, seed ${pattern.seed}` : pattern.source,
     shape: shape.steps.length === 0 ? 'as it is' : shape.steps.map(({ kind }) => words[kind]).join(', '),
@@ -146,6 +158,10 @@ function rawField({ pattern }: CustomFieldControls, scene: EffectScene): GraphNo
       return lightFieldNode(scene.picture)
     case 'beneath':
       return lightFieldNode(scene.beneath)
+    case 'effect':
+      return scene.otherEffect(pattern.of)?.field ?? constantFieldNode(0)
+    case 'picture':
+      return pattern.picture ? lightFieldNode(photoNode(pattern.picture.id)) : constantFieldNode(0)
   }
 }
 

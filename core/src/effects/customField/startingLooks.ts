@@ -19,6 +19,8 @@ function look(
     controls: {
       pattern: {
         source: 'smooth',
+        of: null,
+        picture: null,
         sizeX: 200,
         sizeY: 200,
         octaves: 4,

@@ -25,6 +25,7 @@ export const glowLine: EffectDefinition<'glowLine', GlowLineControls> = {
   shownPart: 1,
   controls,
   dials: ['pattern.width', 'pattern.taper', 'shape.tight', 'shape.middle', 'shape.wide', 'shape.spill'],
+  drawn: ['pattern.paths'],
   startingLooks,
   inWords: ({ pattern }) => (pattern.paths.length === 0 ? 'Open Pattern and draw a line on the photo.' : ''),
   summary: ({ pattern, shape }) => ({

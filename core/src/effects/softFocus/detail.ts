@@ -1,6 +1,5 @@
 import type { GraphNode } from '../../graph/node'
-import { adjustNode } from '../../operations/adjust/adjust'
-import { highPassNode, unblurNode } from '../../operations/difference/difference'
+import { highPassNode } from '../../operations/difference/difference'
 import { mixNode } from '../../operations/mix/mix'
 import type { MixMode } from '../../operations/mix/mixModes'
 
@@ -31,7 +30,6 @@ export function detailNode(tones: GraphNode, beneath: GraphNode, { by, field, ma
     mixNode(under, field, mask, { mode, amount: amount * part, linear: false, colour: [1, 1, 1] }, detail)
   if (by === 'fine') return lay(tones, highPassNode(beneath, 1), 'overlay')
   if (by === 'broad') return lay(tones, highPassNode(beneath, 4), 'soft-light')
-  // The picture less its blur, the other way round, taken off by linear light.
-  if (by === 'unblur') return lay(tones, adjustNode(unblurNode(beneath, UNBLUR), { contrast: -1 }), 'linear-light')
+  if (by === 'unblur') return lay(tones, highPassNode(beneath, UNBLUR), 'linear-light')
   return LOCAL.reduce((under, radius) => lay(under, highPassNode(beneath, radius), 'soft-light', 0.7), tones)
 }

@@ -55,6 +55,7 @@ export const sparkles: EffectDefinition<'sparkles', SparkleControls> = {
   controls,
   dials: ['pattern.reach', 'pattern.core', 'pattern.points', 'pattern.uneven', 'pattern.sizeSpread', 'pattern.count'],
   applies: (path, { pattern }) => path !== 'pattern.count' || pattern.by === 'many',
+  drawn: ['pattern.places'],
   startingLooks,
   inWords: ({ pattern }) =>
     pattern.by === 'placed' && pattern.places.length === 0 ? 'Open Pattern: place glints by hand, or let them be found.' : '',

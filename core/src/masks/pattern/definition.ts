@@ -6,7 +6,7 @@ import type { MaskDefinition } from '../maskDefinition'
 export const patternMaskSchema = z.strictObject({ ...maskBase, kind: z.literal('pattern'), effectId: z.string().min(1).nullable() })
 export type PatternMask = z.infer<typeof patternMaskSchema>
 
-/** A pattern comes from an effect's own controls alone, never from a mask, so no chain of these can close on itself. */
+/** A pattern may have a region, and that masks of its own: where such a chain leads back to a pattern that is being made, it is taken as nothing (`StackBuilder`). */
 export const patternMaskKind: MaskDefinition<PatternMask> = {
   kind: 'pattern',
   label: 'Another effect',

@@ -31,8 +31,3 @@ export function differenceNode(a: GraphNode, b: GraphNode, raw: boolean): GraphN
 export function highPassNode(input: GraphNode, radius: number): GraphNode {
   return differenceNode(input, gaussianBlurNode(input, radius), false)
 }
-
-/** What is wide only: the blurred picture less the sharp one, about a mid-grey; the opposite of a high-pass. */
-export function unblurNode(input: GraphNode, radius: number): GraphNode {
-  return differenceNode(gaussianBlurNode(input, radius), input, false)
-}

@@ -1,4 +1,4 @@
-import type { PatternMask } from '@welkinar/core'
+import { effectOfRegion, type PatternMask } from '@welkinar/core'
 import { Choice } from '../../../../common/Choice'
 import { changeMask } from '../../../../scene/sceneStore'
 import type { MaskEditorProps } from '../MaskEditor'
@@ -7,7 +7,8 @@ const NONE = 'none'
 
 /** Whose pattern the mask is. */
 export function PatternEditor({ source, owner, mask }: MaskEditorProps<PatternMask>) {
-  const others = source.effects.filter(({ id }) => id !== owner.id)
+  const own = effectOfRegion(owner.id) ?? owner.id
+  const others = source.effects.filter(({ id }) => id !== own)
   const known = others.some(({ id }) => id === mask.effectId)
   return (
     <Choice
