@@ -47,8 +47,15 @@ export async function everyKind(thread: Thread): Promise<Record<string, number>>
       if (mirrors) (effect.controls.pattern as { of?: string }).of = 'two'
       for (const scale of scales) {
         for (const phase of phases) {
+          // In the second half of the loop the light is outside the frame.
+          const lights = marks.lights.map((light) => (phase > 0 ? { ...light, x: 700, y: -160 } : light))
           const grid = gridAt(SIZE, scale)
-          const node = sceneGraph({ photo: { id: 'made-up', ...SIZE }, marks, phase, effects: mirrors ? [rain, effect] : [effect] })
+          const node = sceneGraph({
+            photo: { id: 'made-up', ...SIZE },
+            marks: { ...marks, lights },
+            phase,
+            effects: mirrors ? [rain, effect] : [effect],
+          })
           const bytes = (await thread.renderTile(node.key, node, grid, gridBounds(grid))) as Uint8ClampedArray
           found[`${kind}, ${name}, at ${scale}, phase ${phase}`] = bytes.reduce(
             (hash, byte) => Math.imul(hash ^ byte, 0x01000193),

@@ -56,10 +56,17 @@ describe('each starting look of light keeps the rendering contract', () => {
     const bare = renderAll(evaluator, sceneGraph({ photo, effects: [], marks: inside }), size)
     const full = renderAll(evaluator, node, size)
     expect(Buffer.compare(Buffer.from(full.pixels), Buffer.from(bare.pixels)), 'it is seen').not.toBe(0)
-    for (const factor of [2, 4, 8]) {
-      const found = compareColours(reduceInLinearLight(full, factor), renderAll(evaluator, node, size, 1 / factor))
-      expect(found.mean, `mean at 1/${factor}`).toBeLessThan(1)
-      expect(found.percentile99, `99th percentile at 1/${factor}`).toBeLessThan(4)
+    for (const [marks, whole] of [
+      [inside, full],
+      [outside, undefined],
+    ] as const) {
+      const graph = sceneGraph({ photo, effects: [effectOf(kind, look)], marks })
+      const large = whole ?? renderAll(evaluator, graph, size)
+      for (const factor of [2, 4, 8]) {
+        const found = compareColours(reduceInLinearLight(large, factor), renderAll(evaluator, graph, size, 1 / factor))
+        expect(found.mean, `mean at 1/${factor}`).toBeLessThan(1)
+        expect(found.percentile99, `99th percentile at 1/${factor}`).toBeLessThan(4)
+      }
     }
     const region = { x: 405, y: 197, width: 420, height: 350 }
     for (const [marks, scale] of [

@@ -30,7 +30,7 @@ export function ScenePanel({ pool, source }: ScenePanelProps) {
         </Button>
       </Box>
       <Box sx={{ px: 4, pb: 3, color: ink.secondary }}>
-        What you read from the photo. Masks and colours can follow these marks, also when they move.
+        What you read from the photo. Effects, masks and colours can follow these marks, also when they move.
       </Box>
       <Section title="Lights" action={<ToolButton tool={{ kind: 'mark', mark: 'light' }} label="Tap a light" />}>
         {lights.length === 0 && <Hint>Tap a lamp or the sun: its colour and size are read from the photo.</Hint>}
