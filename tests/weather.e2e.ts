@@ -3,7 +3,7 @@ import { effectDefinitions } from '@welkinar/core'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { addEffect, canvasPixel, launch, settled, shelfReady, visit } from './support/browser'
 
-const offered = effectDefinitions.filter(({ mirrors }) => !mirrors)
+const offered = effectDefinitions.filter(({ madeFromEffect }) => !madeFromEffect)
 
 describe('weather of every kind', () => {
   let browser: Browser

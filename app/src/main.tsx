@@ -10,11 +10,13 @@ import { RouterProvider } from 'react-router/dom'
 import { NoticeHost } from './common/NoticeHost'
 import { router } from './router'
 import { styleNonce } from './common/styleNonce'
+import { watchGestures } from './scene/gestures'
 import { theme } from './theme'
 
 const styles = createCache({ key: 'w', ...(styleNonce ? { nonce: styleNonce } : {}) })
 const queries = new QueryClient({ defaultOptions: { queries: { retry: false, refetchOnWindowFocus: false } } })
 
+watchGestures()
 const root = document.getElementById('root')
 if (!root) throw new Error('The page has no root element.')
 createRoot(root).render(

@@ -19,13 +19,13 @@ export async function effectRows(kernels: Kernels, full: PhotoData, kinds?: read
   if (!level) return []
   // With the reductions that the application keeps of it.
   const photo = withReductions(kernels, full.id, level)
-  const pool = await createNodePool(2, new URL('../../server/dist/worker.js', import.meta.url))
+  const pool = await createNodePool(2, { script: new URL('../../server/dist/worker.js', import.meta.url) })
   await pool.addPhoto(photo)
   const marks = { ...noMarks, horizon: { y: 0.45 * photo.height, turn: 0 } }
   const grid = gridAt(photo, VIEW_WIDTH / photo.width)
   const rows: Row[] = []
-  for (const { kind, label, mirrors, startingLooks } of effectDefinitions) {
-    if (mirrors || (kinds && !kinds.includes(kind))) continue
+  for (const { kind, label, madeFromEffect, startingLooks } of effectDefinitions) {
+    if (madeFromEffect || (kinds && !kinds.includes(kind))) continue
     for (const { name } of startingLooks) {
       let changes = 0
       const draw = (): Promise<unknown> => {

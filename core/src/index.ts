@@ -4,18 +4,31 @@ export { rgbFromHex, hexFromRgb, type Rgb } from './colour/hex'
 export { exportFormats, type ExportFormat, type ExportOptions } from './codecs/encodePicture'
 export type { CodecName, LoadCodec } from './codecs/codecModules'
 export { newEffect } from './effects/newEffect'
+export { decorrelated } from './effects/decorrelate'
 export { wearLook } from './effects/wearLook'
-export { definitionOf, effectDefinitions, effectSchema, type Effect } from './effects/registry'
+export { definitionOf, effectDefinitions, effectSchema, type Effect, type EffectKind } from './effects/registry'
 export type { EffectDefinition, EffectFamily, EffectPlace } from './effects/effectDefinition'
 export type { GraphNode } from './graph/node'
 export { HISTOGRAM_BINS } from './measure/measurements'
-export { choiceOf, controlOf, hardRange, isFollowing, schemaAt, type ChoiceControl, type NumberControl } from './model/controls'
+export {
+  choiceOf,
+  controlOf,
+  isFollowing,
+  limitsOf,
+  nearestNumber,
+  numberProblem,
+  schemaAt,
+  type ChoiceControl,
+  type NumberControl,
+  type NumberLimits,
+} from './model/controls'
 export {
   balanceSchema,
   colourSchema,
   depthPlaces,
   groupSchema,
   mixSchema,
+  rampStopSchema,
   whereSchema,
   type Balance,
   type DepthPlace,
@@ -25,10 +38,14 @@ export {
   type Where,
 } from './model/look'
 export { marksFor, parseMarks, type MarksFile } from './model/marksFile'
-export { parseRecipe, RECIPE_VERSION, stackFor, type Recipe } from './model/recipe'
+export { parseRecipe, picturesOfStack, RECIPE_VERSION, stackFor, stackWithout, type Recipe } from './model/recipe'
+export { checkedAfter, checkedScene, Refusal, type ChangedPath, type CheckedScene } from './model/checked'
+export { mend, type Mended } from './model/mend'
+export { listLimit, rolesOf } from './model/roles'
+export { effectOfNode } from './render/effectOfNode'
+export { pinnedStatesOf } from './model/stack'
 export { emptyStack, fitStack, withNewIds, type PinnedState, type Stack } from './model/stack'
 export { upgradeDocument, upgradeFromVersion1 } from './model/upgrade'
-export { pictureIds, withoutPictures } from './model/pictures'
 export { depthSchema, type DepthPicture } from './model/depth'
 export type { OutlineCorner } from './model/corner'
 export { fitBetween } from './model/lengths'
@@ -47,7 +64,7 @@ export {
   type RegionMark,
   type SceneMarks,
 } from './model/marks'
-export { sceneSchema, SCENE_VERSION, type PhotoReference, type Scene } from './model/scene'
+export { picturesOfScene, sceneSchema, sceneWithout, SCENE_VERSION, type PhotoReference, type Scene } from './model/scene'
 export { bandLine, type BandMask } from './masks/band/definition'
 export { brushControls, MOST_STROKE_POINTS, pressureUses, type BrushMask, type BrushStroke } from './masks/brush/definition'
 export type { ColourMask } from './masks/colour/definition'
@@ -75,20 +92,12 @@ export { knowsDistance } from './render/sceneDepth'
 export { mixModes, type MixMode } from './operations/mix/mixModes'
 export { gridAt, gridBounds, regionOnGrid, type Grid, type Size } from './planes/grid'
 export type { Rect } from './planes/rect'
-export {
-  colourOf,
-  effectOfRegion,
-  findOwner,
-  insideOfGroup,
-  isEffect,
-  ownerOf,
-  regionOwner,
-  type Owner,
-  type PictureSource,
-} from './render/pictureSource'
-export { fieldOperations, type FieldStep } from './effects/customField/fieldOperations'
+export { colourOf, findOwner, insideOfGroup, isEffect, ownerOf, type Owner, type PictureSource } from './render/pictureSource'
+export { fieldOperations, newFieldStep, type FieldStep } from './effects/customField/fieldOperations'
 export type { CustomFieldControls } from './effects/customField/definition'
 export type { SparkleControls } from './effects/sparkles/definition'
 export type { GlowLineControls } from './effects/glowLine/definition'
 export { FIRST_LIGHT } from './effects/origin'
+export { maskIn, maskList, sameMaskList, withMaskList, type MaskListRef } from './render/maskLists'
+export { effectsBeneath } from './render/pictureSource'
 export { EXAGGERATION, maskContext, sceneGraph, stepNames, type Look, type StepName } from './render/sceneGraph'

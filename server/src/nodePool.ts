@@ -1,26 +1,38 @@
-import { availableParallelism } from 'node:os'
 import { once } from 'node:events'
+import { availableParallelism } from 'node:os'
 import { Worker } from 'node:worker_threads'
-import { RenderPool, type RenderWorker } from '@welkinar/core/pool'
+import { RenderPool, type RenderWorker, type Thread } from '@welkinar/core/pool'
 import { wrap, type Remote } from 'comlink'
 import nodeEndpoint from 'comlink/dist/esm/node-adapter.mjs'
+
+/** Memory that all threads together keep results in, bytes. */
+const CACHE_BYTES = 512 * 1024 * 1024
+
+interface NodePoolOptions {
+  /** The bundled worker; default: beside this file. */
+  readonly script?: URL
+  readonly stallSeconds?: number
+}
 
 /**
  * A pool of worker threads.
  * @param threads default: one for each core
- * @param script the bundled worker; default: beside this file
  */
-export async function createNodePool(
-  threads = availableParallelism(),
-  script = new URL('./worker.js', import.meta.url),
-): Promise<RenderPool> {
-  const workers = await Promise.all(Array.from({ length: threads }, () => startWorker(script)))
-  const remotes = workers.map((worker) => wrap<RenderWorker>(nodeEndpoint(worker)) as Remote<RenderWorker>)
-  return new RenderPool(remotes, () => workers.forEach((worker) => void worker.terminate()))
+export async function createNodePool(threads = availableParallelism(), options: NodePoolOptions = {}): Promise<RenderPool> {
+  const { script = new URL('./worker.js', import.meta.url), stallSeconds } = options
+  const start = (): Promise<Thread> => startThread(script, CACHE_BYTES / threads)
+  return new RenderPool({ threads, start, ...(stallSeconds === undefined ? {} : { stallSeconds }) }).started()
 }
 
-async function startWorker(script: URL): Promise<Worker> {
-  const worker = new Worker(script)
+async function startThread(script: URL, cacheBytes: number): Promise<Thread> {
+  const worker = new Worker(script, { workerData: { cacheBytes } })
   await once(worker, 'message')
-  return worker
+  return {
+    worker: wrap<RenderWorker>(nodeEndpoint(worker)) as Remote<RenderWorker>,
+    onEnd(report) {
+      worker.on('error', (error) => report(error.message))
+      worker.on('exit', (code) => report(`The thread ended with ${code}.`))
+    },
+    end: () => void worker.terminate(),
+  }
 }

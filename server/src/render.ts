@@ -2,24 +2,25 @@ import { readFile, writeFile } from 'node:fs/promises'
 import { basename, dirname, join } from 'node:path'
 import { parseArgs } from 'node:util'
 import {
+  effectOfNode,
   gridAt,
   gridBounds,
   marksFor,
   parseMarks,
   parseRecipe,
-  pictureIds,
+  picturesOfStack,
   regionOnGrid,
   sceneGraph,
   stackFor,
+  stackWithout,
   UserProblem,
-  withoutPictures,
   type ExportFormat,
   type Grid,
   type PictureSource,
   type Rect,
   type Size,
 } from '@welkinar/core'
-import { priorities, type RenderPool } from '@welkinar/core/pool'
+import { priorities, RenderProblem, type RenderPool } from '@welkinar/core/pool'
 import { createNodePool } from './nodePool'
 
 const USAGE =
@@ -119,10 +120,15 @@ async function renderFile(task: Task, pool: RenderPool): Promise<void> {
   const grid = gridAt(photo, task.scale)
   const rect = rectFor(task.region, grid, photo)
   const stack = stackFor(recipe, photo)
-  const missing = pictureIds(stack)
+  const missing = picturesOfStack(stack)
   if (missing.length > 0) console.error('The recipe has masks that read a picture from a file; they are left out.')
-  const node = sceneGraph({ photo, ...withoutPictures(stack, missing), ...(await readMarks(task.marks, pool, photo)) })
-  const pixels = await pool.renderPixels({ node, grid, rect, tileSize: TILE, priority: priorities.export })
+  const source = { photo, ...stackWithout(stack, missing), ...(await readMarks(task.marks, pool, photo)) }
+  const request = { node: sceneGraph(source), grid, rect, tileSize: TILE, priority: priorities.export }
+  const pixels = await pool.renderPixels(request).catch((error: unknown) => {
+    if (!(error instanceof RenderProblem)) throw error
+    const effect = error.nodeKey === undefined ? undefined : effectOfNode(source, error.nodeKey)
+    throw new UserProblem(error.inWords(effect ? `“${effect.name}”` : 'The picture'))
+  })
   const file = await pool.encode(pixels, rect.width, rect.height, { format: task.format, quality: task.quality })
   await writeFile(task.out, new Uint8Array(await file.arrayBuffer())).catch((error: NodeJS.ErrnoException) => {
     throw new UserProblem(`“${task.out}” cannot be written: ${error.code}.`)
@@ -153,6 +159,8 @@ async function main(): Promise<void> {
 }
 
 await main().catch((error: unknown) => {
-  console.error(error instanceof UserProblem ? error.message : error)
+  // One line, whatever went wrong.
+  const text = error instanceof Error ? error.message : String(error)
+  console.error(error instanceof UserProblem ? text : `Something went wrong: ${text.split('\n')[0]}`)
   process.exitCode = 1
 })

@@ -1,5 +1,6 @@
 import { randomBytes } from 'node:crypto'
 import { readFile } from 'node:fs/promises'
+import type { ServerResponse } from 'node:http'
 import { fileURLToPath } from 'node:url'
 import helmet from '@fastify/helmet'
 import files from '@fastify/static'
@@ -18,15 +19,18 @@ const demo = fileURLToPath(new URL('../../demo/photos/', import.meta.url))
 export async function startServer({ port, host }: ServerOptions): Promise<string> {
   const server = fastify()
   await addSecurity(server)
-  await server.register(files, { root: demo, prefix: '/demo/', decorateReply: false })
-  await server.register(files, { root: built, index: false, wildcard: false, immutable: true, maxAge: '1y' })
   const page = await readFile(`${built}index.html`, 'utf8')
   const sendPage = (reply: FastifyReply): FastifyReply =>
     reply
       .type('text/html')
       .header('Cache-Control', 'no-cache')
-      .send(page.replace('__NONCE__', nonceOf(reply)))
+      .send(page.replace('__NONCE__', nonceOf(reply.raw)))
+  // Only what has a hash in its name stays as it is.
+  await server.register(files, { root: `${built}assets/`, prefix: '/assets/', wildcard: false, immutable: true, maxAge: '1y' })
+  await server.register(files, { root: demo, prefix: '/demo/', decorateReply: false })
+  await server.register(files, { root: built, wildcard: false, index: false, globIgnore: ['index.html', 'assets/**'], decorateReply: false })
   server.get('/', (_, reply) => sendPage(reply))
+  server.get('/index.html', (_, reply) => sendPage(reply))
   // Every address of the application is the same page; a missing file is missing.
   server.setNotFoundHandler((request, reply) =>
     request.method === 'GET' && !/\.\w+$/.test(request.url.split('?')[0] ?? '')
@@ -36,13 +40,13 @@ export async function startServer({ port, host }: ServerOptions): Promise<string
   return server.listen({ port, host })
 }
 
-const nonces = new WeakMap<FastifyReply, string>()
+const nonces = new WeakMap<ServerResponse, string>()
 
-function nonceOf(reply: FastifyReply): string {
-  let nonce = nonces.get(reply)
+function nonceOf(response: ServerResponse): string {
+  let nonce = nonces.get(response)
   if (!nonce) {
     nonce = randomBytes(16).toString('base64')
-    nonces.set(reply, nonce)
+    nonces.set(response, nonce)
   }
   return nonce
 }
@@ -50,26 +54,25 @@ function nonceOf(reply: FastifyReply): string {
 /** Isolation for shared memory, and a policy that allows our own files only. Styles carry a nonce of the page. */
 async function addSecurity(server: FastifyInstance): Promise<void> {
   await server.register(helmet, {
-    contentSecurityPolicy: false,
+    contentSecurityPolicy: {
+      useDefaults: false,
+      directives: {
+        defaultSrc: ["'none'"],
+        scriptSrc: ["'self'", "'wasm-unsafe-eval'"],
+        workerSrc: ["'self'"],
+        styleSrc: ["'self'", (_, response) => `'nonce-${nonceOf(response as ServerResponse)}'`],
+        styleSrcAttr: ["'unsafe-inline'"],
+        imgSrc: ["'self'", 'blob:', 'data:'],
+        fontSrc: ["'self'"],
+        connectSrc: ["'self'"],
+        baseUri: ["'none'"],
+        formAction: ["'none'"],
+        frameAncestors: ["'none'"],
+      },
+    },
     crossOriginEmbedderPolicy: { policy: 'require-corp' },
     crossOriginOpenerPolicy: { policy: 'same-origin' },
     crossOriginResourcePolicy: { policy: 'same-origin' },
     strictTransportSecurity: false,
-  })
-  server.addHook('onSend', async (_, reply) => {
-    const policy = [
-      "default-src 'none'",
-      "script-src 'self' 'wasm-unsafe-eval'",
-      "worker-src 'self'",
-      `style-src 'self' 'nonce-${nonceOf(reply)}'`,
-      "style-src-attr 'unsafe-inline'",
-      "img-src 'self' blob: data:",
-      "font-src 'self'",
-      "connect-src 'self'",
-      "base-uri 'none'",
-      "form-action 'none'",
-      "frame-ancestors 'none'",
-    ]
-    void reply.header('Content-Security-Policy', policy.join('; '))
   })
 }

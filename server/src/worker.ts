@@ -1,11 +1,9 @@
 import { readFile } from 'node:fs/promises'
-import { parentPort } from 'node:worker_threads'
+import { parentPort, workerData } from 'node:worker_threads'
 import { RenderWorker, type CodecName } from '@welkinar/core/worker'
 import { expose } from 'comlink'
 import nodeEndpoint from 'comlink/dist/esm/node-adapter.mjs'
 import { codecPath, kernelsPath } from './modulePaths'
-
-const CACHE_BYTES = 256 * 1024 * 1024
 
 async function compile(path: string): Promise<WebAssembly.Module> {
   return WebAssembly.compile(await readFile(path))
@@ -13,5 +11,6 @@ async function compile(path: string): Promise<WebAssembly.Module> {
 
 if (!parentPort) throw new Error('This file runs in a worker thread.')
 const loadCodec = (name: CodecName): Promise<WebAssembly.Module> => compile(codecPath(name))
-expose(await RenderWorker.create(await compile(kernelsPath()), CACHE_BYTES, loadCodec), nodeEndpoint(parentPort))
+const { cacheBytes } = workerData as { readonly cacheBytes: number }
+expose(await RenderWorker.create(await compile(kernelsPath()), cacheBytes, loadCodec), nodeEndpoint(parentPort))
 parentPort.postMessage('ready')

@@ -1,5 +1,5 @@
 import { effectDefinitions, gridAt, gridBounds, newEffect, noMarks, sceneGraph, type Scene } from '@welkinar/core'
-import type { RenderWorker } from '@welkinar/core/pool'
+import { KnownNodes, type RenderWorker } from '@welkinar/core/pool'
 
 // What runs in the page as well as here: every starting look of every kind, planned and drawn on the spot.
 
@@ -39,12 +39,12 @@ export async function everyKind(thread: Thread): Promise<Record<string, number>>
   const data = pixels()
   await thread.addPhoto({ id: 'made-up', ...SIZE, levels: [{ ...SIZE, format: 'rgba8', pixels: data.buffer as ArrayBuffer }] })
   const found: Record<string, number> = {}
-  for (const { kind, startingLooks, mirrors } of effectDefinitions) {
+  for (const { kind, startingLooks, madeFromEffect } of effectDefinitions) {
     for (const { name } of startingLooks) {
       const effect = newEffect(SIZE, { kind, look: name, id: 'one' })
       effect.colour.lit = 60
       const rain = newEffect(SIZE, { kind: 'rain', id: 'two' })
-      if (mirrors) (effect.controls.pattern as { of?: string }).of = 'two'
+      if (madeFromEffect) (effect.controls.pattern as { of?: string }).of = 'two'
       for (const scale of scales) {
         for (const phase of phases) {
           // In the second half of the loop the light is outside the frame.
@@ -54,9 +54,9 @@ export async function everyKind(thread: Thread): Promise<Record<string, number>>
             photo: { id: 'made-up', ...SIZE },
             marks: { ...marks, lights },
             phase,
-            effects: mirrors ? [rain, effect] : [effect],
+            effects: madeFromEffect ? [rain, effect] : [effect],
           })
-          const bytes = (await thread.renderTile(node.key, node, grid, gridBounds(grid))) as Uint8ClampedArray
+          const bytes = (await thread.renderTile(new KnownNodes().send(node), grid, gridBounds(grid))) as Uint8ClampedArray
           found[`${kind}, ${name}, at ${scale}, phase ${phase}`] = bytes.reduce(
             (hash, byte) => Math.imul(hash ^ byte, 0x01000193),
             0x811c9dc5,

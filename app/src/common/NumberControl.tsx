@@ -2,14 +2,15 @@ import Box from '@mui/material/Box'
 import ButtonBase from '@mui/material/ButtonBase'
 import Slider from '@mui/material/Slider'
 import Tooltip from '@mui/material/Tooltip'
-import type { NumberControl as Control } from '@welkinar/core'
+import type { NumberControl as Control, NumberLimits } from '@welkinar/core'
 import { useId } from 'react'
 import { ink } from '../theme'
 import { NumberField } from './NumberField'
 
 export interface NumberControlProps {
   readonly control: Control
-  readonly hard: readonly [number, number]
+  /** What can be typed. */
+  readonly limits: NumberLimits
   readonly value: number
   /** What the mark beside a changed value goes back to. */
   readonly start: number
@@ -18,7 +19,7 @@ export interface NumberControlProps {
 }
 
 /** A number with its words: slider over the usual range, field for the hard range, mark that resets. */
-export function NumberControl({ control, hard, value, start, onChange }: NumberControlProps) {
+export function NumberControl({ control, limits, value, start, onChange }: NumberControlProps) {
   const id = useId()
   const [least, most] = control.usual
   // Starting values are rounded; what is closer than a person can set it is the same.
@@ -45,7 +46,7 @@ export function NumberControl({ control, hard, value, start, onChange }: NumberC
         <NumberField
           labelledBy={id}
           value={value}
-          hard={hard}
+          limits={limits}
           step={control.step}
           unit={control.unit}
           onChange={(next) => onChange(next)}

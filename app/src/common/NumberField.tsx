@@ -1,5 +1,6 @@
 import Box from '@mui/material/Box'
 import Tooltip from '@mui/material/Tooltip'
+import { nearestNumber, numberProblem, type NumberLimits } from '@welkinar/core'
 import { useState, type KeyboardEvent } from 'react'
 import { ink } from '../theme'
 
@@ -8,16 +9,16 @@ interface NumberFieldProps {
   readonly labelledBy?: string
   readonly label?: string
   readonly value: number
-  readonly hard: readonly [number, number]
+  readonly limits: NumberLimits
   readonly step: number
   readonly unit: string
   onChange(value: number): void
 }
 
-/** Types a number: Enter or leaving takes it, Escape drops it, arrow keys step (Shift × 10). Says when it is out of range. */
-export function NumberField({ labelledBy, label, value, hard, step, unit, onChange }: NumberFieldProps) {
+/** Types a number: Enter or leaving takes it, Escape drops it, arrow keys step (Shift × 10). Says why a number cannot be taken. */
+export function NumberField({ labelledBy, label, value, limits, step, unit, onChange }: NumberFieldProps) {
   const [typed, setTyped] = useState<string>()
-  const problem = typed === undefined ? undefined : problemWith(typed, hard)
+  const problem = typed === undefined ? undefined : numberProblem(parse(typed), limits)
   const take = () => {
     if (typed !== undefined && !problem) onChange(parse(typed))
     setTyped(undefined)
@@ -29,7 +30,7 @@ export function NumberField({ labelledBy, label, value, hard, step, unit, onChan
       event.preventDefault()
       const by = (event.key === 'ArrowUp' ? step : -step) * (event.shiftKey ? 10 : 1)
       setTyped(undefined)
-      onChange(Number(Math.min(hard[1], Math.max(hard[0], value + by)).toFixed(4)))
+      onChange(Number(nearestNumber(value + by, limits).toFixed(4)))
     }
   }
   const shown = `${format(value, step)}${spaced(unit)}`
@@ -69,12 +70,6 @@ export function NumberField({ labelledBy, label, value, hard, step, unit, onChan
 function parse(text: string): number {
   const match = /^\s*([+-]?(?:\d+\.?\d*|\.\d+))\s*[a-z%°×/]*\s*$/i.exec(text.replace(',', '.').replace('−', '-'))
   return match ? Number(match[1]) : NaN
-}
-
-function problemWith(text: string, [least, most]: readonly [number, number]): string | undefined {
-  const number = parse(text)
-  if (Number.isNaN(number)) return 'A number is needed here.'
-  return number < least || number > most ? `Between ${least} and ${most}, please.` : undefined
 }
 
 /** Degrees and factors stand close to the number, other units after a thin space. */

@@ -1,28 +1,35 @@
-import { RenderPool, type RenderWorker } from '@welkinar/core/pool'
+import { RenderPool, type RenderWorker, type Thread } from '@welkinar/core/pool'
 import { wrap } from 'comlink'
 
 const MOST_THREADS = 6
+/** Memory that all threads together keep results in, bytes. */
+const CACHE_BYTES = 640 * 1024 * 1024
 
-let pool: Promise<RenderPool> | undefined
+let pool: RenderPool | undefined
 
-/** The pool of render threads, started when it is first needed. */
+/** The pool of render threads, started when it is first needed. @throws Error if a thread does not start; the next call tries again */
 export function renderPool(): Promise<RenderPool> {
-  pool ??= startPool(Math.max(1, Math.min(MOST_THREADS, navigator.hardwareConcurrency || 2)))
-  return pool
+  const threads = Math.max(1, Math.min(MOST_THREADS, navigator.hardwareConcurrency || 2))
+  pool ??= new RenderPool({ threads, start: () => startThread(CACHE_BYTES / threads) })
+  return pool.started()
 }
 
-async function startPool(threads: number): Promise<RenderPool> {
-  const workers = await Promise.all(Array.from({ length: threads }, startThread))
-  const remotes = workers.map((worker) => wrap<RenderWorker>(worker))
-  return new RenderPool(remotes, () => workers.forEach((worker) => worker.terminate()))
-}
-
-function startThread(): Promise<Worker> {
+function startThread(cacheBytes: number): Promise<Thread> {
   return new Promise((resolve, reject) => {
-    const worker = new Worker(new URL('./renderThread.ts', import.meta.url), { type: 'module' })
-    worker.addEventListener('message', () => resolve(worker), { once: true })
-    worker.addEventListener('error', (event) => reject(new Error(`A render thread did not start: ${event.message}`)), {
-      once: true,
-    })
+    const worker = new Worker(new URL('./renderThread.ts', import.meta.url), { type: 'module', name: String(cacheBytes) })
+    const failed = (event: ErrorEvent): void => reject(new Error(`A render thread did not start: ${event.message}`))
+    worker.addEventListener('error', failed, { once: true })
+    worker.addEventListener(
+      'message',
+      () => {
+        worker.removeEventListener('error', failed)
+        resolve({
+          worker: wrap<RenderWorker>(worker),
+          onEnd: (report) => worker.addEventListener('error', ({ message }) => report(message)),
+          end: () => worker.terminate(),
+        })
+      },
+      { once: true },
+    )
   })
 }

@@ -3,7 +3,7 @@ import { loadPhotoFile } from '../storage/photos'
 import { renderPool } from './engine'
 
 /** A photo that the render threads hold. */
-export interface OpenPhoto extends Size {
+interface OpenPhoto extends Size {
   readonly id: string
   readonly notices: readonly string[]
 }
@@ -11,45 +11,76 @@ export interface OpenPhoto extends Size {
 /** The file is over the size limit; it can be opened reduced. */
 export class PhotoTooLarge extends UserProblem {}
 
-/** Photos and pictures that the threads keep besides those in use. */
+interface Held {
+  leases: number
+  readonly opened: Promise<OpenPhoto>
+}
+
+/** Pictures that the threads keep though nobody holds them any more: the one that was let go last is often the next one. */
 const MOST_SPARE = 1
-const open = new Map<string, Promise<OpenPhoto>>()
+const held = new Map<string, Held>()
 
-/** Decodes a photo file in the threads. @throws UserProblem saying what is wrong with the file */
-export async function decodeInThreads(id: string, file: Blob, fileName: string, reduce: boolean): Promise<OpenPhoto> {
-  const pool = await renderPool()
-  const bytes = new Uint8Array(await file.arrayBuffer())
-  const opened = await pool.openPhoto(id, bytes, fileName, reduce)
-  if ('problem' in opened) throw opened.tooLarge ? new PhotoTooLarge(opened.problem) : new UserProblem(opened.problem)
-  const { width, height } = opened.photo
-  return { id, width, height, notices: opened.notices }
+/** The right to a photo in the threads, until it is given back. */
+export interface PhotoLease {
+  /** @throws UserProblem if it is gone or damaged */
+  readonly opened: Promise<OpenPhoto>
+  release(): void
 }
 
-/**
- * A stored photo or picture, decoded once. It is held with the others that are `inUse` and the last one besides.
- * @throws UserProblem if it is gone or damaged
- */
-export function holdPhoto(id: string, inUse: readonly string[] = []): Promise<OpenPhoto> {
-  const known = open.get(id)
-  open.delete(id)
-  const opening = known ?? openStored(id)
-  open.set(id, opening)
-  opening.catch(() => open.delete(id))
-  const spare = [...open.keys()].filter((other) => other !== id && !inUse.includes(other))
-  for (const old of spare.slice(0, Math.max(0, spare.length - MOST_SPARE))) {
-    open.delete(old)
-    void renderPool().then((pool) => pool.dropPhoto(old))
+/** Holds a stored photo or picture in the threads; it is decoded once. */
+export function leasePhoto(id: string): PhotoLease {
+  return lease(id, () => openStored(id))
+}
+
+/** Decodes a photo file that is not stored yet, and holds it. @param reduce opens one beyond the size limit at a size below it */
+export function leaseFile(id: string, file: Blob, fileName: string, reduce: boolean): PhotoLease {
+  return lease(id, () => decodeInThreads(id, file, fileName, reduce))
+}
+
+function lease(id: string, open: () => Promise<OpenPhoto>): PhotoLease {
+  let one = held.get(id)
+  if (!one) {
+    const opening: Held = { leases: 0, opened: open() }
+    opening.opened.catch(() => held.get(id) === opening && held.delete(id))
+    held.set(id, opening)
+    one = opening
   }
-  return opening
+  one.leases++
+  let given = false
+  const release = (): void => {
+    if (given) return
+    given = true
+    giveBack(id, one)
+  }
+  return { opened: one.opened, release }
 }
 
-/** Notes that the threads hold a photo already, because it has just been decoded. */
-export function rememberOpen(photo: OpenPhoto): void {
-  open.set(photo.id, Promise.resolve(photo))
+function giveBack(id: string, one: Held): void {
+  one.leases--
+  if (held.get(id) !== one || one.leases > 0) return
+  // It goes to the end of those that are spare.
+  held.delete(id)
+  held.set(id, one)
+  const spare = [...held].filter(([, { leases }]) => leases === 0)
+  for (const [old] of spare.slice(0, Math.max(0, spare.length - MOST_SPARE))) {
+    held.delete(old)
+    renderPool()
+      .then((pool) => pool.dropPhoto(old))
+      .catch((error: unknown) => console.error(error))
+  }
 }
 
 async function openStored(id: string): Promise<OpenPhoto> {
   const stored = await loadPhotoFile(id)
   if (!stored) throw new UserProblem('The photo of this scene is no longer in this browser’s storage.')
   return decodeInThreads(id, stored.file, stored.fileName, stored.reduced)
+}
+
+async function decodeInThreads(id: string, file: Blob, fileName: string, reduce: boolean): Promise<OpenPhoto> {
+  const pool = await renderPool()
+  const bytes = new Uint8Array(await file.arrayBuffer())
+  const opened = await pool.openPhoto(id, bytes, fileName, reduce)
+  if ('problem' in opened) throw opened.tooLarge ? new PhotoTooLarge(opened.problem) : new UserProblem(opened.problem)
+  const { width, height } = opened.photo
+  return { id, width, height, notices: opened.notices }
 }

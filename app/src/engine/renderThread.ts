@@ -7,12 +7,11 @@ import { RenderWorker, type CodecName } from '@welkinar/core/worker'
 import kernels from '@welkinar/kernels/kernels.wasm?url'
 import { expose } from 'comlink'
 
-// One thread of the pool in the browser.
+// One thread of the pool in the browser. Its name is the bytes that it may keep results in.
 
-const CACHE_BYTES = 320 * 1024 * 1024
 const codecs: Record<CodecName, string> = { jpegDecoder, jpegEncoder, png, webpDecoder, avifDecoder }
 
 const compile = (url: string): Promise<WebAssembly.Module> => WebAssembly.compileStreaming(fetch(url))
 
-expose(await RenderWorker.create(await compile(kernels), CACHE_BYTES, (name) => compile(codecs[name])))
+expose(await RenderWorker.create(await compile(kernels), Number(self.name), (name) => compile(codecs[name])))
 postMessage('ready')

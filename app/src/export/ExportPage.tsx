@@ -4,18 +4,14 @@ import LinearProgress from '@mui/material/LinearProgress'
 import ToggleButton from '@mui/material/ToggleButton'
 import ToggleButtonGroup from '@mui/material/ToggleButtonGroup'
 import Typography from '@mui/material/Typography'
-import { useQuery } from '@tanstack/react-query'
 import { sceneGraph, type ExportFormat, type Scene } from '@welkinar/core'
 import type { RenderPool } from '@welkinar/core/pool'
 import { useState } from 'react'
-import { Link, useParams } from 'react-router'
-import { ErrorPage } from '../common/ErrorPage'
+import { Link } from 'react-router'
 import { bytesInWords } from '../common/files'
 import { NumberControl } from '../common/NumberControl'
-import { renderPool } from '../engine/engine'
-import { holdPhoto } from '../engine/photos'
-import { savesDone } from '../scene/autosave'
-import { loadScene } from '../storage/scenes'
+import { useOpenScene } from '../scene/SceneRoute'
+import { useScene } from '../scene/sceneStore'
 import { ink } from '../theme'
 import { LookPicture } from '../workbench/LookPicture'
 import { useExport } from './useExport'
@@ -27,34 +23,17 @@ const formats: readonly { readonly value: ExportFormat; readonly label: string; 
   { value: 'jpeg', label: 'JPEG', hint: 'Much smaller, with a small loss. For showing and sending.' },
 ]
 
-/** The screen where a scene becomes a file. */
+/** The screen where a scene becomes a file: the scene as it is on the screen, saved or not. */
 export function ExportPage() {
-  const { id = '' } = useParams()
-  const { data, error } = useQuery({
-    queryKey: ['export', id],
-    queryFn: async () => {
-      await savesDone()
-      const { scene } = await loadScene(id)
-      await holdPhoto(scene.photo.id)
-      return { scene, pool: await renderPool() }
-    },
-    gcTime: 0,
-    staleTime: 0,
-  })
-  if (error) return <ErrorPage message={error.message} />
-  return data ? (
-    <Export scene={data.scene} pool={data.pool} />
-  ) : (
-    <Box component="main" role="status" sx={{ p: 10 }}>
-      Opening the photo …
-    </Box>
-  )
+  const { pool } = useOpenScene()
+  const scene = useScene(({ history }) => history?.scene)
+  return scene ? <Export scene={scene} pool={pool} /> : null
 }
 
 function Export({ scene, pool }: { readonly scene: Scene; readonly pool: RenderPool }) {
   const [format, setFormat] = useState<ExportFormat>('png')
   const [quality, setQuality] = useState(START_QUALITY)
-  const { progress, exported, start, cancel } = useExport(scene)
+  const { progress, exported, start, cancel } = useExport(scene, pool)
   const { width, height } = scene.photo
   const chosen = formats.find(({ value }) => value === format)
   return (
@@ -90,7 +69,7 @@ function Export({ scene, pool }: { readonly scene: Scene; readonly pool: RenderP
         {format === 'jpeg' && (
           <NumberControl
             control={{ label: 'Quality', unit: '', usual: [50, 100], step: 1 }}
-            hard={[1, 100]}
+            limits={{ least: 1, most: 100, whole: true }}
             value={quality}
             start={START_QUALITY}
             onChange={setQuality}

@@ -1,9 +1,9 @@
-import { gridAt, gridBounds, sceneGraph, type ExportOptions, type Scene } from '@welkinar/core'
-import { priorities } from '@welkinar/core/pool'
-import { useRef, useState } from 'react'
+import { gridAt, gridBounds, sceneGraph, UserProblem, type ExportOptions, type Scene } from '@welkinar/core'
+import { priorities, type RenderPool } from '@welkinar/core/pool'
+import { useEffect, useRef, useState } from 'react'
 import { safeFileName, saveFile } from '../common/files'
 import { showProblem } from '../common/notices'
-import { renderPool } from '../engine/engine'
+import { renderTrouble } from '../engine/renderTrouble'
 
 export interface ExportProgress {
   readonly doing: string
@@ -21,24 +21,24 @@ const TILE = 512
 const endings = { png: 'png', jpeg: 'jpg' }
 
 /** Makes the file of a scene at full size, tile by tile, and hands it to the person. */
-export function useExport(scene: Scene | undefined) {
+export function useExport(scene: Scene, pool: RenderPool) {
   const [progress, setProgress] = useState<ExportProgress>()
   const [exported, setExported] = useState<Exported>()
   const running = useRef<AbortController>(undefined)
+  useEffect(() => () => running.current?.abort(), [])
   const start = async (options: ExportOptions): Promise<void> => {
-    if (!scene) return
     const abort = new AbortController()
     running.current = abort
     const began = performance.now()
     setExported(undefined)
     try {
-      const file = await makeFile(scene, options, abort.signal, setProgress)
+      const file = await makeFile(pool, scene, options, abort.signal, setProgress)
       if (abort.signal.aborted) return
       const fileName = `${safeFileName(scene.name)}.${endings[options.format]}`
       saveFile(file, fileName)
       setExported({ fileName, bytes: file.size, seconds: (performance.now() - began) / 1000 })
     } catch (error) {
-      if (!abort.signal.aborted) showProblem(error, 'Exporting')
+      if (!abort.signal.aborted) showProblem(new UserProblem(renderTrouble(error, scene, 'The file')), 'Exporting')
     } finally {
       setProgress(undefined)
     }
@@ -47,12 +47,12 @@ export function useExport(scene: Scene | undefined) {
 }
 
 async function makeFile(
+  pool: RenderPool,
   scene: Scene,
   options: ExportOptions,
   signal: AbortSignal,
   onProgress: (progress: ExportProgress) => void,
 ): Promise<Blob> {
-  const pool = await renderPool()
   const grid = gridAt(scene.photo, 1)
   onProgress({ doing: 'Computing the picture', done: 0 })
   const pixels = await pool.renderPixels({

@@ -19,10 +19,10 @@ interface FieldMeasuresProps {
 export function FieldMeasures({ pool, source, effect, look }: FieldMeasuresProps) {
   const node = sceneGraph(source, { kind: 'step', effectId: effect.id, step: look })
   const { data } = useQuery({
-    queryKey: ['field measures', node.key],
-    queryFn: async () => ({
-      bins: await pool.toneHistogram(node, source.photo, 'maximum'),
-      spectrum: await spectrumOf(pool, node, source.photo),
+    queryKey: ['field measures', node.key, source.photo.id],
+    queryFn: async ({ signal }) => ({
+      bins: await pool.toneHistogram(node, source.photo, 'maximum', signal),
+      spectrum: await spectrumOf(pool, node, source.photo, signal),
     }),
     placeholderData: (before) => before,
     gcTime: 30_000,

@@ -7,14 +7,14 @@ import type { RenderPool } from '@welkinar/core/pool'
 import { useRef, useState, type ReactNode } from 'react'
 import { Link, useParams } from 'react-router'
 import { ErrorPage } from '../common/ErrorPage'
-import { useScene } from '../scene/sceneStore'
+import { useOpenScene } from '../scene/SceneRoute'
+import { useScene, type EffectOf } from '../scene/sceneStore'
 import { ink } from '../theme'
+import { FieldSource } from '../workbench/kinds/customField/FieldSource'
+import { FieldSteps } from '../workbench/kinds/customField/FieldSteps'
 import { LookPicture } from '../workbench/LookPicture'
 import { FieldControls } from '../workbench/steps/FieldControls'
-import { FieldSource } from '../workbench/steps/FieldSource'
-import { FieldSteps } from '../workbench/steps/FieldSteps'
 import { SchemaControl } from '../workbench/steps/SchemaControl'
-import { useOpenScene } from '../workbench/useOpenScene'
 import { useScreenSize } from '../workbench/view/useScreenSize'
 import { usePictureSource } from '../workbench/usePictureSource'
 import { FieldMeasures } from './FieldMeasures'
@@ -22,16 +22,9 @@ import { FieldMeasures } from './FieldMeasures'
 /** The screen where a custom field is made: the field at full size, all that it is made from, its histogram and its spectrum. */
 export function FieldStudioPage() {
   const { id = '', effectId = '' } = useParams()
-  const { pool, problem } = useOpenScene(id)
+  const { pool } = useOpenScene()
   const source = usePictureSource()
-  if (problem) return <ErrorPage message={problem.message} />
-  if (!pool || !source) {
-    return (
-      <Box component="main" role="status" sx={{ p: 10 }}>
-        Opening the photo …
-      </Box>
-    )
-  }
+  if (!source) return null
   const effect = source.effects.find((one) => one.id === effectId)
   if (effect?.kind !== 'customField') return <ErrorPage message="This scene has no custom field of that address." />
   return <Studio pool={pool} source={source} effect={effect} sceneId={id} />
@@ -48,7 +41,7 @@ type StudioLook = (typeof looks)[number][0]
 interface StudioProps {
   readonly pool: RenderPool
   readonly source: PictureSource
-  readonly effect: Effect
+  readonly effect: EffectOf<'customField'>
   readonly sceneId: string
 }
 

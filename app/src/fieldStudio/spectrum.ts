@@ -14,11 +14,11 @@ const SIDE = 512
 const BANDS = 28
 
 /** How much of a picture there is of each size of shapes: its power spectrum (a Hann window, then two-dimensional FFT), averaged over all directions. */
-export async function spectrumOf(pool: RenderPool, node: GraphNode, photo: Size): Promise<SpectrumPoint[]> {
+export async function spectrumOf(pool: RenderPool, node: GraphNode, photo: Size, signal: AbortSignal): Promise<SpectrumPoint[]> {
   const grid = gridAt(photo, Math.min(1, (1.001 * SIDE) / Math.min(photo.width, photo.height)))
   const rect = { x: Math.floor((grid.width - SIDE) / 2), y: Math.floor((grid.height - SIDE) / 2), width: SIDE, height: SIDE }
   if (rect.x < 0 || rect.y < 0) return []
-  const pixels = await pool.renderPixels({ node, grid, rect, tileSize: SIDE, priority: priorities.measure })
+  const pixels = await pool.renderPixels({ node, grid, rect, tileSize: SIDE, priority: priorities.measure, signal })
   const tones = Float64Array.from({ length: SIDE * SIDE }, (_, i) => (pixels[4 * i] ?? 0) / 255)
   return bandsOf(powerOf(tones), grid.pitchX)
 }

@@ -1,80 +1,117 @@
-import { saveScene } from '../storage/scenes'
-import { isOutOfRoom } from '../storage/database'
-import { useScene } from './sceneStore'
-import type { SceneHistory } from './history'
 import { create } from 'zustand'
+import { isOutOfRoom, reopenDatabase } from '../storage/database'
+import { saveScene, SceneConflict, type LoadedScene } from '../storage/scenes'
+import type { SceneHistory } from './history'
+import { useScene } from './sceneStore'
 
 const DELAY_MS = 400
+/** What could not be saved is tried again after these times, the last one again and again. */
+const RETRY_MS = [1000, 2000, 4000, 8000]
 
-export type SaveState = 'saved' | 'saving' | 'no room' | 'failed'
+export type SaveState = 'saved' | 'saving' | 'no room' | 'failed' | 'conflict'
 
 /** What the last attempt to save came to. */
 export const useSaveState = create<{ state: SaveState }>(() => ({ state: 'saved' }))
 
-let lastSave: Promise<void> = Promise.resolve()
-
-/** Resolves when what was changed on a screen that has been left is stored. */
-export function savesDone(): Promise<void> {
-  return lastSave
+/** Whether what is on the screen is not stored, and why. */
+export function saveTrouble(state: SaveState): state is 'no room' | 'failed' | 'conflict' {
+  return state === 'no room' || state === 'failed' || state === 'conflict'
 }
 
-/** Saves the open scene shortly after each change, and at once when the page is left. Returns how to stop. */
-export function startAutosave(): () => void {
-  let saved = useScene.getState().history
-  let seen = saved
-  let timer: ReturnType<typeof setTimeout> | undefined
-  let running: Promise<void> = Promise.resolve()
-  const flush = (): Promise<void> => {
-    clearTimeout(timer)
-    const { history } = useScene.getState()
-    if (!history || history === saved) return running
-    const before = saved
-    saved = history
-    running = running
-      .then(() => write(history, before))
-      .then((written) => {
-        if (!written) saved = before
-      })
-    return running
-  }
-  const unsubscribe = useScene.subscribe(({ history }) => {
-    // Zooming and the like change the store, not the scene.
-    if (!history || history === seen) return
-    seen = history
-    if (history.scene.id !== saved?.scene.id) {
-      saved = history
-      return
+/**
+ * Saves the open scene shortly after each change, and at once when the page is left. What could not be saved is kept on the screen and tried again
+ * until it is, so that the stored history never has a gap.
+ */
+export class Autosave {
+  /** The state that is stored; histories that were not written are compared with it. */
+  private stored: SceneHistory | undefined
+  /** The state that is to be stored; it stays known when the store shows another scene. */
+  private latest: SceneHistory | undefined
+  private revision = 0
+  private writing: Promise<void> | undefined
+  private timer: ReturnType<typeof setTimeout> | undefined
+  private tries = 0
+  private stopWatching: (() => void) | undefined
+
+  /** Begins to save what is changed from here on. @param loaded what is stored now */
+  start({ revision }: Pick<LoadedScene, 'revision'>): void {
+    this.stored = useScene.getState().history
+    this.latest = this.stored
+    this.revision = revision
+    useSaveState.setState({ state: 'saved' })
+    const unsubscribe = useScene.subscribe(({ history }, before) => {
+      // Zooming and the like change the store, not the scene.
+      if (!history || history.scene === before.history?.scene || history.scene.id !== this.stored?.scene.id) return
+      this.latest = history
+      this.soon()
+    })
+    const onHide = (): void => void this.flush()
+    addEventListener('pagehide', onHide)
+    document.addEventListener('visibilitychange', onHide)
+    this.stopWatching = () => {
+      unsubscribe()
+      removeEventListener('pagehide', onHide)
+      document.removeEventListener('visibilitychange', onHide)
     }
+  }
+
+  /** Saves what is not saved yet; resolves when that was tried. */
+  flush(): Promise<void> {
+    clearTimeout(this.timer)
+    this.writing ??= this.write().finally(() => {
+      this.writing = undefined
+    })
+    return this.writing
+  }
+
+  /** Saves what is not saved yet, and then nothing more. */
+  async stop(): Promise<void> {
+    this.stopWatching?.()
+    this.stopWatching = undefined
+    await this.flush()
+    clearTimeout(this.timer)
+  }
+
+  private soon(): void {
     // Trouble is shown until something has been saved again.
     if (useSaveState.getState().state === 'saved') useSaveState.setState({ state: 'saving' })
-    clearTimeout(timer)
-    timer = setTimeout(() => void flush(), DELAY_MS)
-  })
-  const onHide = (): void => void flush()
-  addEventListener('pagehide', onHide)
-  document.addEventListener('visibilitychange', onHide)
-  return () => {
-    unsubscribe()
-    removeEventListener('pagehide', onHide)
-    document.removeEventListener('visibilitychange', onHide)
-    lastSave = flush()
+    this.after(this.tries === 0 ? DELAY_MS : (RETRY_MS[0] ?? 0))
   }
-}
 
-async function write(history: SceneHistory, before: SceneHistory | undefined): Promise<boolean> {
-  try {
-    await saveScene(history.scene, history.entries, history.position, firstChanged(history, before))
-    useSaveState.setState({ state: 'saved' })
-    return true
-  } catch (error) {
-    useSaveState.setState({ state: isOutOfRoom(error) ? 'no room' : 'failed' })
-    return false
+  private after(ms: number): void {
+    clearTimeout(this.timer)
+    this.timer = setTimeout(() => void this.flush(), ms)
+  }
+
+  /** One write after the other until what is on the screen is stored. */
+  private async write(): Promise<void> {
+    for (;;) {
+      const history = this.latest
+      if (!this.stored || !history || history.scene === this.stored.scene) return
+      try {
+        this.revision = await saveScene(history, firstChanged(history, this.stored), this.revision)
+        this.stored = history
+        this.tries = 0
+        useSaveState.setState({ state: this.latest?.scene === history.scene ? 'saved' : 'saving' })
+      } catch (error) {
+        return this.failed(error)
+      }
+    }
+  }
+
+  private failed(error: unknown): void {
+    if (error instanceof SceneConflict) return useSaveState.setState({ state: 'conflict' })
+    const outOfRoom = isOutOfRoom(error)
+    if (!outOfRoom) console.error(error)
+    useSaveState.setState({ state: outOfRoom ? 'no room' : 'failed' })
+    reopenDatabase()
+    this.after(RETRY_MS[Math.min(this.tries++, RETRY_MS.length - 1)] ?? 0)
   }
 }
 
 /** Index of the first history entry that differs from what is stored. */
-function firstChanged(history: SceneHistory, before: SceneHistory | undefined): number {
-  const known = new Map(before?.entries.map((entry) => [entry.index, entry]))
+function firstChanged(history: SceneHistory, stored: SceneHistory): number {
+  const known = new Map(stored.entries.map((entry) => [entry.index, entry]))
   const changed = history.entries.find((entry) => known.get(entry.index) !== entry)
   return changed?.index ?? (history.entries.at(-1)?.index ?? -1) + 1
 }

@@ -1,7 +1,7 @@
-import { emptyStack, newEffect, noMarks, SCENE_VERSION, type Scene } from '@welkinar/core'
+import { emptyStack, newEffect, noMarks, Refusal, SCENE_VERSION, type CheckedScene, type Scene } from '@welkinar/core'
 import { describe, expect, it } from 'vitest'
 import { insertEffect, moveEffect, stepEffect } from '../workbench/depthLine/moveEffect'
-import { applyChange, redo, undo, type SceneHistory } from './history'
+import { applyChange, redo as redoStep, undo as undoStep, type SceneHistory } from './history'
 
 const photo = { id: 'p', fileName: 'p.jpg', width: 3000, height: 2000 }
 const effect = (id: string, place?: 'sky' | 'far' | 'near') => newEffect(photo, { kind: 'rain', id, ...(place ? { place } : {}) })
@@ -18,10 +18,18 @@ const scene = (effects = [effect('a')]): Scene => ({
   ...emptyStack,
   effects,
 })
-const start = (): SceneHistory => ({ scene: scene(), entries: [], position: 0, gesture: undefined })
+const checked = (made: Scene): CheckedScene => made as CheckedScene
+const start = (): SceneHistory => ({ scene: checked(scene()), entries: [], position: 0, gesture: undefined })
+/** The scene after something that is not refused. */
+function made(outcome: SceneHistory | Refusal): SceneHistory {
+  if (outcome instanceof Refusal) throw new Error(outcome.reason)
+  return outcome
+}
+const undo = (history: SceneHistory, now: number) => made(undoStep(history, now))
+const redo = (history: SceneHistory, now: number) => made(redoStep(history, now))
 const amount = ({ scene: { effects } }: SceneHistory) => effects[0]!.mix.amount
 const setAmount = (history: SceneHistory, value: number, gesture?: string) =>
-  applyChange(history, 'Amount', (draft) => void (draft.effects[0]!.mix.amount = value), value, gesture)
+  made(applyChange(history, 'Amount', (draft) => void (draft.effects[0]!.mix.amount = value), value, gesture))
 
 describe('history', () => {
   it('goes back and forth through every change', () => {

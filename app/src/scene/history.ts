@@ -1,5 +1,5 @@
 import { applyPatches, enablePatches, produceWithPatches, type Patch } from 'immer'
-import type { Scene } from '@welkinar/core'
+import { checkedAfter, Refusal, type CheckedScene, type Scene } from '@welkinar/core'
 import type { HistoryEntry } from '../storage/database'
 
 enablePatches()
@@ -9,7 +9,7 @@ const MOST_ENTRIES = 500
 
 /** A scene with everything that was done to it. `position` entries are done, the rest can be redone. */
 export interface SceneHistory {
-  readonly scene: Scene
+  readonly scene: CheckedScene
   readonly entries: readonly HistoryEntry[]
   readonly position: number
   /** Changes of one gesture, such as a drag of a slider, become one entry. */
@@ -18,50 +18,77 @@ export interface SceneHistory {
 
 export type SceneChange = (scene: Scene) => void
 
-/** The scene after a change, with an entry that undoes it. Changes of the same gesture join the last entry. */
-export function applyChange(history: SceneHistory, label: string, change: SceneChange, now: number, gesture?: string): SceneHistory {
-  const [scene, patches, inverse] = produceWithPatches(history.scene, (draft) => {
+/**
+ * The scene after a change, with an entry that undoes it; or why it cannot be made. This is the one door through which a scene is changed. Changes of the
+ * same gesture join the last entry.
+ */
+export function applyChange(
+  history: SceneHistory,
+  label: string,
+  change: SceneChange,
+  now: number,
+  gesture?: string,
+): SceneHistory | Refusal {
+  const [changed, patches, inverse] = produceWithPatches(history.scene as Scene, (draft) => {
     change(draft as Scene)
   })
   if (patches.length === 0) return history
-  const edited = { ...scene, edited: now }
+  const scene = checkedAfter({ ...changed, edited: now }, placesOf(patches))
+  if (scene instanceof Refusal) return scene
   const done = history.entries.slice(0, history.position)
   const last = done.at(-1)
   if (gesture !== undefined && gesture === history.gesture && last) {
-    const joined = { ...last, patches: joinLater(last.patches, patches), inverse: joinEarlier(inverse, last.inverse) }
-    return { scene: edited, entries: [...done.slice(0, -1), joined], position: done.length, gesture }
+    const joined = { ...last, ...joinPatches(last, { patches, inverse }) }
+    return { scene, entries: [...done.slice(0, -1), joined], position: done.length, gesture }
   }
   const entry = { sceneId: scene.id, index: (last?.index ?? -1) + 1, label, patches, inverse }
   const entries = [...done, entry].slice(-MOST_ENTRIES)
-  return { scene: edited, entries, position: entries.length, gesture }
+  return { scene, entries, position: entries.length, gesture }
 }
 
-/** Patches in a row, of which a later replacement at the same place makes an earlier one needless. */
-function joinLater(earlier: readonly Patch[], later: readonly Patch[]): Patch[] {
-  const replaced = new Set(later.filter(({ op }) => op === 'replace').map(placeOf))
-  return [...earlier.filter((patch) => patch.op !== 'replace' || !replaced.has(placeOf(patch))), ...later]
+function placesOf(patches: readonly Patch[]): (string | number)[][] {
+  return patches.map(({ path }) => path.map((step) => (typeof step === 'symbol' ? String(step) : step)))
 }
 
-/** Inverse patches run backwards: of two replacements at the same place, the older value wins. */
-function joinEarlier(later: readonly Patch[], earlier: readonly Patch[]): Patch[] {
-  const restored = new Set(earlier.filter(({ op }) => op === 'replace').map(placeOf))
-  return [...later.filter((patch) => patch.op !== 'replace' || !restored.has(placeOf(patch))), ...earlier]
+type Patches = Pick<HistoryEntry, 'patches' | 'inverse'>
+
+/** Two changes in a row as one. Of replacements at one place only the last counts, and the first for going back, unless items moved between them. */
+function joinPatches(earlier: Patches, later: Patches): Patches {
+  const all = [...earlier.patches, ...later.patches, ...earlier.inverse, ...later.inverse]
+  if (all.some(({ op, path }) => op !== 'replace' || path.at(-1) === 'length')) {
+    return { patches: [...earlier.patches, ...later.patches], inverse: [...later.inverse, ...earlier.inverse] }
+  }
+  const replaced = new Set(later.patches.map(placeOf))
+  const restored = new Set(earlier.inverse.map(placeOf))
+  return {
+    patches: [...earlier.patches.filter((patch) => !replaced.has(placeOf(patch))), ...later.patches],
+    inverse: [...later.inverse.filter((patch) => !restored.has(placeOf(patch))), ...earlier.inverse],
+  }
 }
 
 function placeOf(patch: Patch): string {
   return patch.path.join('/')
 }
 
-export function undo(history: SceneHistory, now: number): SceneHistory {
+/** The scene one step back; or why that cannot be done. */
+export function undo(history: SceneHistory, now: number): SceneHistory | Refusal {
   const entry = history.entries[history.position - 1]
-  if (!entry) return history
-  const scene = { ...applyPatches(history.scene, entry.inverse), edited: now }
-  return { ...history, scene, position: history.position - 1, gesture: undefined }
+  return entry ? stepped(history, entry.inverse, history.position - 1, now) : history
 }
 
-export function redo(history: SceneHistory, now: number): SceneHistory {
+/** The scene one step forward again; or why that cannot be done. */
+export function redo(history: SceneHistory, now: number): SceneHistory | Refusal {
   const entry = history.entries[history.position]
-  if (!entry) return history
-  const scene = { ...applyPatches(history.scene, entry.patches), edited: now }
-  return { ...history, scene, position: history.position + 1, gesture: undefined }
+  return entry ? stepped(history, entry.patches, history.position + 1, now) : history
+}
+
+/** What is stored may have been damaged, so a step of the history is looked at like any change. */
+function stepped(history: SceneHistory, patches: readonly Patch[], position: number, now: number): SceneHistory | Refusal {
+  try {
+    const changed = { ...(applyPatches(history.scene as Scene, patches as Patch[]) as Scene), edited: now }
+    const scene = checkedAfter(changed, placesOf(patches))
+    return scene instanceof Refusal ? scene : { ...history, scene, position, gesture: undefined }
+  } catch {
+    return new Refusal('This step of the history is damaged.')
+  }
 }

@@ -1,7 +1,24 @@
-import { effectOfRegion, findOwner, isEffect, type Effect, type Mask, type Owner, type Scene, type StepName } from '@welkinar/core'
+import {
+  definitionOf,
+  findOwner,
+  isEffect,
+  Refusal,
+  UserProblem,
+  type CheckedScene,
+  type Effect,
+  type EffectKind,
+  type Mask,
+  type MaskListRef,
+  type Owner,
+  type Scene,
+  type StepName,
+  type Where,
+} from '@welkinar/core'
 import { freeze, produce } from 'immer'
 import { create } from 'zustand'
+import { showProblem } from '../common/notices'
 import type { HistoryEntry } from '../storage/database'
+import { endGestureLater } from './gestures'
 import { applyChange, redo, undo, type SceneChange, type SceneHistory } from './history'
 
 /** How the picture is compared with the photo. */
@@ -61,11 +78,18 @@ interface ViewState {
   readonly trial: Scene | undefined
 }
 
+/** Why the scene cannot be changed here; nothing while it can. */
+export type ReadOnly = 'another tab' | 'gone'
+
 interface SceneState extends ViewState {
   readonly history: SceneHistory | undefined
-  open(scene: Scene, entries: readonly HistoryEntry[], position: number): void
+  readonly readOnly: ReadOnly | undefined
+  open(scene: CheckedScene, entries: readonly HistoryEntry[], position: number): void
+  /** Shows the scene as another tab has saved it. */
+  follow(scene: CheckedScene, entries: readonly HistoryEntry[], position: number): void
   close(): void
-  change(label: string, change: SceneChange, gesture?: string): void
+  /** Changes the scene, if the change leaves it valid; else says why not. Returns whether it was made. */
+  change(label: string, change: SceneChange, gesture?: string): boolean
   /** Shows the scene with a change that is not made; without one, as it is. */
   try(change: SceneChange | undefined): void
   undo(): void
@@ -93,6 +117,7 @@ const freshView = {
 
 export const useScene = create<SceneState>()((set, get) => ({
   history: undefined,
+  readOnly: undefined,
   selectedId: undefined,
   place: { zoom: 'fit', centreX: 0, centreY: 0 },
   shownZoom: 1,
@@ -104,14 +129,21 @@ export const useScene = create<SceneState>()((set, get) => ({
       selectedId: scene.effects.at(-1)?.id,
       place: { zoom: 'fit', centreX: scene.photo.width / 2, centreY: scene.photo.height / 2 },
     }),
-  close: () => set({ history: undefined, selectedId: undefined }),
+  follow: (scene, entries, position) => show({ scene: freeze(scene, true), entries, position, gesture: undefined }),
+  close: () => set({ history: undefined, readOnly: undefined, selectedId: undefined }),
   change: (label, change, gesture) => {
-    const { history } = get()
-    if (history) set({ history: applyChange(history, label, change, Date.now(), gesture), trial: undefined })
+    const { history, readOnly } = get()
+    if (!history) return false
+    if (readOnly) return refuse(readOnlyWords[readOnly])
+    const changed = applyChange(history, label, change, Date.now(), gesture)
+    if (changed instanceof Refusal) return refuse(changed.reason)
+    if (gesture !== undefined) endGestureLater(() => endGesture(gesture))
+    set({ history: changed, trial: undefined })
+    return true
   },
   try: (change) => {
     const scene = get().history?.scene
-    const trial = scene && change ? produce(scene, (draft) => change(draft as Scene)) : undefined
+    const trial = scene && change ? produce(scene as Scene, (draft) => change(draft as Scene)) : undefined
     if (trial !== get().trial) set({ trial })
   },
   undo: () => step(undo),
@@ -119,12 +151,35 @@ export const useScene = create<SceneState>()((set, get) => ({
   set,
 }))
 
-function step(move: (history: SceneHistory, now: number) => SceneHistory): void {
-  const { history, selectedId } = useScene.getState()
+const readOnlyWords: Record<ReadOnly, string> = {
+  'another tab': 'This scene is being changed in another tab. Choose “Go on here” to change it in this one.',
+  gone: 'This scene was deleted in another tab.',
+}
+
+function refuse(reason: string): false {
+  showProblem(new UserProblem(reason), 'Changing the scene')
+  return false
+}
+
+/** What comes after a gesture is a step of its own, also when it changes the same thing. */
+function endGesture(gesture: string): void {
+  const { history } = useScene.getState()
+  if (history?.gesture === gesture) useScene.setState({ history: { ...history, gesture: undefined } })
+}
+
+function step(move: (history: SceneHistory, now: number) => SceneHistory | Refusal): void {
+  const { history, readOnly } = useScene.getState()
   if (!history) return
+  if (readOnly) return void refuse(readOnlyWords[readOnly])
   const moved = move(history, Date.now())
-  const selected = findOwner(moved.scene, selectedId) ?? moved.scene.effects.at(-1)
-  useScene.setState({ history: moved, selectedId: selected?.id, trial: undefined })
+  if (moved instanceof Refusal) return void refuse(moved.reason)
+  show(moved)
+}
+
+/** Shows another state of the scene; what was selected stays so as long as it is there. */
+function show(history: SceneHistory): void {
+  const selected = findOwner(history.scene, useScene.getState().selectedId) ?? history.scene.effects.at(-1)
+  useScene.setState({ history, selectedId: selected?.id, trial: undefined })
 }
 
 /** Selects an effect or group; what was chosen in the one before is let go. */
@@ -139,14 +194,28 @@ export function useSelectedOwner(): Owner | undefined {
   return useScene(({ history, selectedId }) => history && findOwner(history.scene, selectedId))
 }
 
-/** The chosen mask of an effect or group: the first of its list if none was chosen. */
-export function chosenMask(owner: Owner | undefined, chosenId: string | undefined): Mask | undefined {
-  return owner?.where.masks.find(({ id }) => id === chosenId) ?? owner?.where.masks[0]
+/** The chosen mask of a list: the first if none was chosen. */
+export function chosenMask(list: Where | undefined, chosenId: string | undefined): Mask | undefined {
+  return list?.masks.find(({ id }) => id === chosenId) ?? list?.masks[0]
+}
+
+/** The list of masks that is edited: the region of an effect while its step is open, else where the effect or group may be. */
+export function editedList(owner: Owner | undefined, openStep: StepName | undefined): MaskListRef | undefined {
+  if (!owner) return undefined
+  const region = isEffect(owner) ? definitionOf(owner.kind).region : undefined
+  return { owner: owner.id, list: region && region.step === openStep ? 'region' : 'where' }
 }
 
 /** Changes an effect or group of the open scene. */
 export function changeOwner(id: string, label: string, change: (owner: Owner) => void, gesture?: string): void {
-  useScene.getState().change(label, (scene) => withOwner(scene, id, change), gesture)
+  useScene.getState().change(
+    label,
+    (scene) => {
+      const owner = findOwner(scene, id)
+      if (owner) change(owner)
+    },
+    gesture,
+  )
 }
 
 /** Changes one effect of the open scene. */
@@ -154,31 +223,41 @@ export function changeEffect(id: string, label: string, change: (effect: Effect)
   changeOwner(id, label, (owner) => isEffect(owner) && change(owner), gesture)
 }
 
-/** Changes one mask of an effect or group. */
-export function changeMask<M extends Mask>(ownerId: string, mask: M, label: string, change: (mask: M) => void, gesture?: string): void {
-  useScene.getState().change(label, maskChange(ownerId, mask, change), gesture && `${mask.id} ${gesture}`)
+/** Changes one effect of a kind. */
+export function changeKind<K extends EffectKind>(
+  kind: K,
+  id: string,
+  label: string,
+  change: (effect: EffectOf<K>) => void,
+  gesture?: string,
+): void {
+  changeEffect(id, label, (effect) => effect.kind === kind && change(effect as EffectOf<K>), gesture)
+}
+
+export type EffectOf<K extends EffectKind> = Extract<Effect, { kind: K }>
+
+/** Changes a list of masks of the open scene. */
+export function changeMaskList(ref: MaskListRef, label: string, change: (list: Where) => void, gesture?: string): boolean {
+  return useScene.getState().change(label, (scene) => withList(scene, ref, change), gesture)
+}
+
+/** Changes one mask of a list. */
+export function changeMask<M extends Mask>(ref: MaskListRef, mask: M, label: string, change: (mask: M) => void, gesture?: string): void {
+  useScene.getState().change(label, maskChange(ref, mask, change), gesture && `${mask.id} ${gesture}`)
 }
 
 /** A change of one mask, for making it or only trying it. */
-export function maskChange<M extends Mask>(ownerId: string, mask: M, change: (mask: M) => void): SceneChange {
+export function maskChange<M extends Mask>(ref: MaskListRef, mask: M, change: (mask: M) => void): SceneChange {
   return (scene) =>
-    withOwner(scene, ownerId, ({ where }) => {
-      const target = where.masks.find(({ id }) => id === mask.id)
+    withList(scene, ref, ({ masks }) => {
+      const target = masks.find(({ id }) => id === mask.id)
       if (target) change(target as M)
     })
 }
 
-function withOwner(scene: Scene, id: string, change: (owner: Owner) => void): void {
-  const regionOf = effectOfRegion(id)
-  if (regionOf !== undefined) return withRegion(scene, regionOf, change)
+function withList(scene: Scene, { owner: id, list }: MaskListRef, change: (list: Where) => void): void {
   const owner = findOwner(scene, id)
-  if (owner) change(owner)
-}
-
-/** Changes the region of an effect, which is edited like the mask of an owner of its own. */
-function withRegion(scene: Scene, effectId: string, change: (owner: Owner) => void): void {
-  const effect = scene.effects.find((one) => one.id === effectId)
-  if (!effect) return
-  effect.region ??= { masks: [], hold: 100 }
-  change({ ...effect, where: effect.region })
+  if (!owner) return
+  if (list === 'where') change(owner.where)
+  else if (isEffect(owner)) change((owner.region ??= { masks: [], hold: 100 }))
 }

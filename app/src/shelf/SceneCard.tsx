@@ -9,8 +9,7 @@ import { useEffect, useRef, useState } from 'react'
 import { Link } from 'react-router'
 import { safeFileName, saveFile } from '../common/files'
 import { showNotice, showProblem } from '../common/notices'
-import { database } from '../storage/database'
-import { duplicateScene, putAwayScene, renameScene, restoreScene, type ShelfEntry } from '../storage/scenes'
+import { duplicateScene, putAwayScene, renameScene, restoreScene, unreadable, type ShelfEntry } from '../storage/scenes'
 import { ink } from '../theme'
 
 interface SceneCardProps {
@@ -96,21 +95,20 @@ function Picture({ blob }: { readonly blob: Blob | undefined }) {
 }
 
 function Broken({ entry }: { readonly entry: ShelfEntry }) {
-  const keep = async () => {
-    const stored = await database.scenes.get(entry.id)
-    saveFile(
-      new Blob([JSON.stringify(stored?.document, null, 2)], { type: 'application/json' }),
-      `${safeFileName(`scene ${entry.id}`)}.json`,
-    )
-  }
   return (
     <Box sx={{ aspectRatio: '3 / 2', p: 5, bgcolor: ink.well, borderLeft: `4px solid ${ink.accent}`, overflow: 'auto' }}>
       <Box sx={{ mb: 3 }}>{entry.problem} Its photo and the other scenes are untouched.</Box>
-      <Button variant="outlined" onClick={() => attempt(keep, 'Saving')}>
+      <Button variant="outlined" onClick={() => attempt(() => saveUnreadable(entry), 'Saving')}>
         Save what is there as a file
       </Button>
     </Box>
   )
+}
+
+/** Hands what of a scene could not be read to the person, as it is stored. */
+async function saveUnreadable({ id, scene }: ShelfEntry): Promise<void> {
+  const text = JSON.stringify(await unreadable(id), null, 2)
+  saveFile(new Blob([text], { type: 'application/json' }), `${safeFileName(`${scene?.name ?? `scene ${id}`}, as stored`)}.json`)
 }
 
 interface CardMenuProps extends SceneCardProps {
@@ -134,6 +132,7 @@ function CardMenu({ entry, name, onRename, onChanged }: CardMenuProps) {
           { label: 'Duplicate', run: () => attempt(duplicate, 'Duplicating') },
         ]
       : []),
+    ...(entry.hasAside ? [{ label: 'Save what could not be read', run: () => attempt(() => saveUnreadable(entry), 'Saving') }] : []),
     { label: 'Delete', run: () => attempt(remove, 'Deleting') },
   ]
   return (

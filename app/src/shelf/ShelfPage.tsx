@@ -12,6 +12,7 @@ import { useNavigate } from 'react-router'
 import { bytesInWords } from '../common/files'
 import { showNotice, showProblem } from '../common/notices'
 import { PhotoTooLarge } from '../engine/photos'
+import { clearUnusedPictures, unusedPictures } from '../storage/photos'
 import { listScenes, removePutAway } from '../storage/scenes'
 import { askForPersistence, storageSpace } from '../storage/storageSpace'
 import { ink } from '../theme'
@@ -25,7 +26,7 @@ export function ShelfPage() {
   const start = useQuery({
     queryKey: ['start'],
     queryFn: async () => {
-      await removePutAway()
+      await removePutAway(Date.now())
       await addDemoScenes()
       return true
     },
@@ -75,6 +76,7 @@ export function ShelfPage() {
             Photos and scenes stay in this browser: {bytesInWords(space.data.used)} used, {bytesInWords(space.data.available)} available.
           </Typography>
         )}
+        <UnusedPictures changed={scenes.dataUpdatedAt} onCleared={refresh} />
       </Box>
       {dropzone.isDragActive && <DropVeil />}
       {adding && <Working name={adding} />}
@@ -87,6 +89,22 @@ export function ShelfPage() {
           </Button>
         </DialogActions>
       </Dialog>
+    </Box>
+  )
+}
+
+/** Pictures that nothing uses take room; they can be removed. */
+function UnusedPictures({ changed, onCleared }: { readonly changed: number; onCleared(): void }) {
+  const unused = useQuery({ queryKey: ['unused pictures', changed], queryFn: unusedPictures })
+  const { ids = [], bytes = 0 } = unused.data ?? {}
+  if (ids.length === 0) return null
+  const clear = () => clearUnusedPictures().then(onCleared, (error: unknown) => showProblem(error, 'Clearing'))
+  return (
+    <Box sx={{ mt: 3, display: 'flex', alignItems: 'center', gap: 4, color: ink.secondary }}>
+      {ids.length === 1 ? 'One picture is' : `${ids.length} pictures are`} used by no scene: {bytesInWords(bytes)}.
+      <Button variant="outlined" onClick={() => void clear()}>
+        Clear
+      </Button>
     </Box>
   )
 }

@@ -1,9 +1,19 @@
-import { emptyStack, noMarks, SCENE_VERSION, type Scene, type Size, type Stack } from '@welkinar/core'
-import { decodeInThreads, rememberOpen, type OpenPhoto } from '../engine/photos'
-import { photoId, savePhotoFile } from '../storage/photos'
-import { addScene } from '../storage/scenes'
+import {
+  checkedScene,
+  emptyStack,
+  noMarks,
+  Refusal,
+  SCENE_VERSION,
+  UserProblem,
+  type CheckedScene,
+  type Scene,
+  type Size,
+  type Stack,
+} from '@welkinar/core'
+import { leaseFile } from '../engine/photos'
 import { isOutOfRoom } from '../storage/database'
-import { UserProblem } from '@welkinar/core'
+import { photoId } from '../storage/photos'
+import { addScenes } from '../storage/scenes'
 
 interface NewScene {
   readonly id: string
@@ -18,18 +28,29 @@ interface NewScene {
 export async function addPhoto(file: File, reduce = false): Promise<NewScene> {
   if (file.size === 0) throw new UserProblem(`“${file.name}” cannot be opened: it is empty.`)
   const id = await photoId(file)
-  const photo = await decodeInThreads(id, file, file.name, reduce)
-  const scene = sceneOf(photo, file.name, nameFrom(file.name))
-  // The Workbench makes the picture for the Shelf; nobody waits for it here.
-  await storeScene(scene, file, photo, reduce)
-  return { id: scene.id, notices: photo.notices }
+  const lease = leaseFile(id, file, file.name, reduce)
+  try {
+    const photo = await lease.opened
+    const scene = sceneOf(photo, file.name, nameFrom(file.name))
+    // The Workbench makes the picture for the Shelf; nobody waits for it here.
+    await storeScene(scene, file, reduce)
+    return { id: scene.id, notices: photo.notices }
+  } finally {
+    // The last one that was let go is kept for the Workbench, which opens next.
+    lease.release()
+  }
 }
 
-/** A scene document around a photo. */
-export function sceneOf(photo: Size & { readonly id: string }, fileName: string, name: string, stack: Stack = emptyStack): Scene {
+/** A scene document around a photo. @throws UserProblem if it is not a valid one */
+export function sceneOf(
+  photo: Size & { readonly id: string },
+  fileName: string,
+  name: string,
+  parts: Stack & Partial<Pick<Scene, 'marks' | 'depth'>> = emptyStack,
+): CheckedScene {
   const now = Date.now()
   const { id, width, height } = photo
-  return {
+  const scene = checkedScene({
     format: 'welkinar-scene',
     version: SCENE_VERSION,
     id: crypto.randomUUID(),
@@ -39,20 +60,21 @@ export function sceneOf(photo: Size & { readonly id: string }, fileName: string,
     photo: { id, fileName, width, height },
     marks: noMarks,
     depth: null,
-    ...stack,
-  }
+    ...parts,
+  })
+  if (scene instanceof Refusal) throw new UserProblem(`No scene can be made of “${fileName}”: ${scene.reason}.`)
+  return scene
 }
 
-/** Stores a scene with its photo, which the threads hold already. */
-async function storeScene(scene: Scene, file: Blob, photo: OpenPhoto, reduced: boolean): Promise<void> {
-  rememberOpen(photo)
+/** Stores a scene with its photo, both or neither. */
+async function storeScene(scene: CheckedScene, file: Blob, reduced: boolean): Promise<void> {
+  const { id, fileName } = scene.photo
   try {
-    await savePhotoFile({ id: photo.id, fileName: scene.photo.fileName, file, reduced })
-    await addScene(scene)
+    await addScenes([{ scene }], [{ id, fileName, file, reduced }])
   } catch (error) {
     if (!isOutOfRoom(error)) throw error
     throw new UserProblem(
-      `“${scene.photo.fileName}” cannot be stored: there is no room left in this browser’s storage. Delete scenes that you no longer need and try again.`,
+      `“${fileName}” cannot be stored: there is no room left in this browser’s storage. Delete scenes that you no longer need and try again.`,
     )
   }
 }

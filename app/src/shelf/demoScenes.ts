@@ -1,7 +1,7 @@
-import { marksFor, parseMarks, parseRecipe, stackFor, type DepthPicture, type MarksFile } from '@welkinar/core'
-import { database } from '../storage/database'
-import { photoId, savePhotoFile } from '../storage/photos'
-import { addScene } from '../storage/scenes'
+import { marksFor, parseMarks, parseRecipe, stackFor, type CheckedScene, type DepthPicture, type MarksFile } from '@welkinar/core'
+import { database, type StoredPhoto } from '../storage/database'
+import { photoId } from '../storage/photos'
+import { addScenes } from '../storage/scenes'
 import { sceneOf } from './addPhoto'
 
 /** The files of one finished scene: photo, recipe, marks with the name of the depth picture, and its picture for the Shelf. */
@@ -14,16 +14,30 @@ interface DemoScene {
 
 const SETTING = 'demo scenes added'
 
-/** Puts the demo scenes on the Shelf, once for each browser. Nothing is decoded for that: they open as stored scenes do. */
+interface MadeScene {
+  readonly scene: CheckedScene
+  readonly thumbnail: Blob
+  readonly pictures: readonly StoredPhoto[]
+}
+
+/**
+ * Puts the demo scenes on the Shelf, once for each browser: all of them or none, also when two tabs start together. Nothing is decoded for that: they
+ * open as stored scenes do.
+ */
 export async function addDemoScenes(): Promise<void> {
   if (await database.settings.get(SETTING)) return
   const { scenes } = (await (await fetchDemo('scenes.json')).json()) as { readonly scenes: readonly DemoScene[] }
-  for (const demo of scenes) await addDemoScene(demo)
-  await database.settings.put({ name: SETTING, value: true })
+  const made: MadeScene[] = []
+  for (const demo of scenes) made.push(await demoScene(demo))
+  await addScenes(
+    made,
+    made.flatMap(({ pictures }) => pictures),
+    SETTING,
+  )
 }
 
-async function addDemoScene(demo: DemoScene): Promise<void> {
-  const [file, card, recipeText, marksText] = await Promise.all([
+async function demoScene(demo: DemoScene): Promise<MadeScene> {
+  const [file, thumbnail, recipeText, marksText] = await Promise.all([
     fetchDemo(demo.photo).then((response) => response.blob()),
     fetchDemo(demo.card).then((response) => response.blob()),
     fetchDemo(demo.recipe).then((response) => response.text()),
@@ -32,20 +46,20 @@ async function addDemoScene(demo: DemoScene): Promise<void> {
   const recipe = parseRecipe(recipeText, demo.recipe)
   const marks = parseMarks(marksText, demo.marks)
   const photo = { id: await photoId(file), ...marks.madeFor }
-  const plain = sceneOf(photo, demo.photo, recipe.name, stackFor(recipe, photo))
-  await savePhotoFile({ id: photo.id, fileName: demo.photo, file, reduced: false })
-  await addScene({ ...plain, marks: marksFor(marks, photo), depth: await demoDepth(marks) }, card)
+  const depth = await demoDepth(marks)
+  const parts = { ...stackFor(recipe, photo), marks: marksFor(marks, photo), depth: depth?.depth ?? null }
+  const pictures = [{ id: photo.id, fileName: demo.photo, file, reduced: false }, ...(depth ? [depth.stored] : [])]
+  return { scene: sceneOf(photo, demo.photo, recipe.name, parts), thumbnail, pictures }
 }
 
-/** The depth picture of a demo photo, stored. */
-async function demoDepth({ depth }: MarksFile): Promise<DepthPicture | null> {
-  if (!depth) return null
-  const { file: name, ...rest } = depth
-  const file = await (await fetchDemo(name)).blob()
+/** The depth picture of a demo photo. */
+async function demoDepth({ depth }: MarksFile): Promise<{ depth: DepthPicture; stored: StoredPhoto } | undefined> {
+  if (!depth) return undefined
+  const { file: fileName, ...rest } = depth
+  const file = await (await fetchDemo(fileName)).blob()
   const id = await photoId(file)
   const { width, height } = await createImageBitmap(file)
-  await savePhotoFile({ id, fileName: name, file, reduced: false })
-  return { ...rest, picture: { id, fileName: name, width, height } }
+  return { depth: { ...rest, picture: { id, fileName, width, height } }, stored: { id, fileName, file, reduced: false } }
 }
 
 async function fetchDemo(name: string): Promise<Response> {

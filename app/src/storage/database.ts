@@ -8,18 +8,26 @@ export interface StoredScene {
   edited: number
   /** How many entries of the history are done; those behind it can be redone. */
   position: number
+  /** Counts the writes, so that nobody writes over what they have not seen. Scenes of the first versions have none. */
+  revision?: number | undefined
+  /** The document as it was when it was last opened and found valid. */
+  lastValid?: unknown
+  /** What was there when it could not be read as it was, document and history, until the person has it as a file. */
+  setAside?: { document: unknown; history: HistoryEntry[] } | undefined
   thumbnail?: Blob | undefined
-  /** When it was put away; it is removed for good at the next start. */
+  /** When it was put away; it is removed for good at a later start. */
   putAway?: number | undefined
 }
 
-/** The file of a photo, as it came. */
+/** The file of a photo or a picture, as it came. */
 export interface StoredPhoto {
   id: string
   fileName: string
   file: Blob
   /** Whether it is over the size limit and opened reduced. */
   reduced: boolean
+  /** When it was stored; those of the first versions have none. */
+  added?: number | undefined
 }
 
 /** One step that can be undone. */
@@ -44,6 +52,11 @@ class WelkinarDatabase extends Dexie {
 }
 
 export const database = new WelkinarDatabase()
+
+/** Opens the database anew: after a failure a browser may have closed it. */
+export function reopenDatabase(): void {
+  database.close({ disableAutoOpen: false })
+}
 
 /** Whether an error of the database, or one that it wraps, means that there is no room left. */
 export function isOutOfRoom(error: unknown): boolean {

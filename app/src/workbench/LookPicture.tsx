@@ -1,7 +1,7 @@
 import Box from '@mui/material/Box'
 import { gridAt, regionOnGrid, type GraphNode, type Rect, type Size } from '@welkinar/core'
 import { priorities, type RenderPool } from '@welkinar/core/pool'
-import { useEffect, useRef } from 'react'
+import { useEffect, useRef, useState } from 'react'
 import { ink } from '../theme'
 
 interface LookPictureProps {
@@ -22,14 +22,16 @@ const SETTLE_MS = 200
 /** A small live picture of one look. It waits for the view, which goes first. */
 export function LookPicture({ pool, node, photo, width, height, part = 1, label }: LookPictureProps) {
   const canvas = useRef<HTMLCanvasElement>(null)
+  const [failed, setFailed] = useState(false)
   const { width: photoWidth, height: photoHeight } = photo
   useEffect(() => {
     const abort = new AbortController()
     const timer = setTimeout(() => {
       const size = { width: photoWidth, height: photoHeight }
-      paint(pool, node, size, { width, height }, part, abort.signal, canvas).catch((error: unknown) => {
-        if (!abort.signal.aborted) console.error(error)
-      })
+      paint(pool, node, size, { width, height }, part, abort.signal, canvas).then(
+        () => setFailed(false),
+        () => setFailed(!abort.signal.aborted),
+      )
     }, SETTLE_MS)
     return () => {
       clearTimeout(timer)
@@ -41,8 +43,9 @@ export function LookPicture({ pool, node, photo, width, height, part = 1, label 
       component="canvas"
       ref={canvas}
       role="img"
-      aria-label={label}
-      sx={{ width, height, display: 'block', flex: 'none', bgcolor: ink.stage }}
+      aria-label={failed ? `${label}: it could not be computed` : label}
+      title={failed ? 'This picture could not be computed; it is older.' : undefined}
+      sx={{ width, height, display: 'block', flex: 'none', bgcolor: ink.stage, opacity: failed ? 0.4 : 1 }}
     />
   )
 }

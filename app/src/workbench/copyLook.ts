@@ -1,17 +1,18 @@
 import {
   parseRecipe,
-  pictureIds,
+  picturesOfStack,
+  pinnedStatesOf,
   RECIPE_VERSION,
   stackFor,
+  stackWithout,
   wearLook,
-  withoutPictures,
   type Effect,
   type Recipe,
   type Stack,
   type Where,
 } from '@welkinar/core'
 import { showNotice, showProblem } from '../common/notices'
-import { holdPhoto } from '../engine/photos'
+import { openedScene, type OpenScene } from '../scene/openScene'
 import { useScene } from '../scene/sceneStore'
 import { database } from '../storage/database'
 
@@ -31,7 +32,8 @@ export function copyLook(effect: Effect): void {
     madeFor: { width, height },
     effects: [{ ...effect, group: null }],
     groups: [],
-    pinned: scene.pinned,
+    // Those that its masks read, and those that these read in turn.
+    pinned: pinnedStatesOf(effect, scene.pinned),
   }
   database.settings
     .put({ name: SETTING, value: JSON.stringify(recipe) })
@@ -46,19 +48,25 @@ export function pasteLook(effect: Effect): void {
 
 async function paste(effect: Effect): Promise<void> {
   const stored = await database.settings.get(SETTING)
-  const { history, change } = useScene.getState()
-  if (!stored || !history) return showNotice('No look was copied yet: choose “Copy look” at another effect first.')
+  const scene = openedScene()
+  const photo = useScene.getState().history?.scene.photo
+  if (!stored || !scene || !photo) return showNotice('No look was copied yet: choose “Copy look” at another effect first.')
   const recipe = parseRecipe(String(stored.value), 'the copied look')
-  const stack = await adoptPictures(stackFor(recipe, history.scene.photo))
+  const stack = await adoptPictures(scene, stackFor(recipe, photo))
+  if (openedScene() === scene) wearStack(effect, stack)
+}
+
+/** Gives an effect of the open scene the look of the first effect of a stack. */
+export function wearStack(effect: Effect, stack: Stack): void {
   const [look] = stack.effects
   if (!look) return
-  change(`Look of ${look.name}`, (scene) => {
-    const target = scene.effects.find(({ id }) => id === effect.id)
+  useScene.getState().change(`Look of ${look.name}`, (draft) => {
+    const target = draft.effects.find(({ id }) => id === effect.id)
     if (!target) return
     const { controls, colour, where, region, mix } = wearLook(effect, look)
     Object.assign(target, { controls, colour, where: withNewMaskIds(where), region: region && withNewMaskIds(region), mix })
-    const used = new Set(look.where.masks.map((mask) => ('pinned' in mask ? mask.pinned : null)))
-    scene.pinned.push(...stack.pinned.filter(({ id }) => used.has(id) && scene.pinned.every((known) => known.id !== id)))
+    const known = new Set(draft.pinned.map(({ id }) => id))
+    draft.pinned.push(...stack.pinned.filter(({ id }) => !known.has(id)))
   })
 }
 
@@ -66,15 +74,10 @@ function withNewMaskIds(where: Where): Where {
   return { ...where, masks: where.masks.map((mask) => ({ ...mask, id: crypto.randomUUID() })) }
 }
 
-/** The stack with the pictures that its masks read in the threads; those that this browser does not have are left out, and it is said. */
-export async function adoptPictures(stack: Stack): Promise<Stack> {
-  const scene = useScene.getState().history?.scene
-  if (!scene) return stack
-  const wanted = pictureIds(stack)
-  const inUse = [scene.photo.id, ...pictureIds({ ...scene, photo: null }), ...wanted]
-  const gone: string[] = []
-  for (const id of wanted) await holdPhoto(id, inUse).catch(() => gone.push(id))
+/** The stack with the pictures that it reads in the threads; those that this browser does not have are left out, and it is said. */
+export async function adoptPictures(scene: OpenScene, stack: Stack): Promise<Stack> {
+  const gone = await scene.pictures.holdPictures(picturesOfStack(stack))
   if (gone.length > 0)
     showNotice('A picture that one of the masks reads is not in this browser; that mask is left out until you choose one.')
-  return withoutPictures(stack, gone)
+  return stackWithout(stack, gone)
 }

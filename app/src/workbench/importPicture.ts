@@ -1,21 +1,28 @@
-import { pictureIds, type PictureReference } from '@welkinar/core'
+import type { PictureReference } from '@welkinar/core'
 import { chooseFile } from '../common/files'
-import { decodeInThreads, holdPhoto } from '../engine/photos'
-import { useScene } from '../scene/sceneStore'
+import { leaseFile } from '../engine/photos'
+import { openedScene } from '../scene/openScene'
 import { photoId, savePhotoFile } from '../storage/photos'
 
 /**
- * Lets the person choose a picture file, and keeps it beside the scenes.
- * @param photo id of the scene's photo, which stays in the threads
+ * Lets the person choose a picture file, keeps it beside the scenes, and holds it in the threads as long as the scene is open.
  * @throws UserProblem if it cannot be read; nothing is stored then
  */
-export async function importPicture(photo: string): Promise<PictureReference | undefined> {
+export async function importPicture(): Promise<PictureReference | undefined> {
+  const scene = openedScene()
   const file = await chooseFile('image/png,image/jpeg,image/webp,image/avif,.png,.jpg,.jpeg,.webp,.avif')
-  if (!file) return undefined
+  if (!file || !scene) return undefined
   const id = await photoId(file)
-  const { width, height } = await decodeInThreads(id, file, file.name, false)
-  await savePhotoFile({ id, fileName: file.name, file, reduced: false })
-  const scene = useScene.getState().history?.scene
-  await holdPhoto(id, [photo, ...pictureIds({ ...scene, photo: null })])
-  return { id, fileName: file.name, width, height }
+  const lease = leaseFile(id, file, file.name, false)
+  try {
+    const { width, height } = await lease.opened
+    await savePhotoFile({ id, fileName: file.name, file, reduced: false })
+    // Another scene may have been opened meanwhile.
+    if (openedScene() !== scene) return undefined
+    scene.pictures.keep(id, lease)
+    return { id, fileName: file.name, width, height }
+  } catch (error) {
+    lease.release()
+    throw error
+  }
 }

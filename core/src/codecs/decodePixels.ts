@@ -27,24 +27,43 @@ export function prepareCodec(name: CodecName, load: LoadCodec, init: unknown): P
   return preparing
 }
 
-/** Decodes a file of a known format. @throws whatever the codec throws on broken data */
-export async function decodePixels(bytes: Uint8Array, format: PhotoFormat, load: LoadCodec): Promise<DecodedPixels> {
-  const buffer = bytes.slice().buffer
-  switch (format) {
-    case 'jpeg':
-      await prepareCodec('jpegDecoder', load, initJpeg)
-      return decodeJpeg(buffer)
-    case 'png':
-      await prepareCodec('png', load, initPng)
-      return (bytes[24] ?? 8) > 8 ? decodePng(buffer, { bitDepth: 16 }) : decodePng(buffer)
-    case 'webp':
-      await prepareCodec('webpDecoder', load, initWebp)
-      return decodeWebp(buffer)
-    case 'avif': {
-      await prepareCodec('avifDecoder', load, initAvif)
-      const picture = await decodeAvif(buffer)
+type Decode = (bytes: Uint8Array) => Promise<DecodedPixels>
+
+interface Decoder {
+  readonly codec: CodecName
+  readonly init: unknown
+  readonly decode: Decode
+}
+
+const copyOf = (bytes: Uint8Array): ArrayBuffer => bytes.slice().buffer as ArrayBuffer
+
+const decoders: Record<PhotoFormat, Decoder> = {
+  jpeg: { codec: 'jpegDecoder', init: initJpeg, decode: (bytes) => decodeJpeg(copyOf(bytes)) },
+  png: {
+    codec: 'png',
+    init: initPng,
+    decode: (bytes) => ((bytes[24] ?? 8) > 8 ? decodePng(copyOf(bytes), { bitDepth: 16 }) : decodePng(copyOf(bytes))),
+  },
+  webp: { codec: 'webpDecoder', init: initWebp, decode: (bytes) => decodeWebp(copyOf(bytes)) },
+  avif: {
+    codec: 'avifDecoder',
+    init: initAvif,
+    async decode(bytes) {
+      const picture = await decodeAvif(copyOf(bytes))
       if (!picture) throw new Error('The AVIF decoder gave nothing.')
       return picture
-    }
-  }
+    },
+  },
+}
+
+/** The decoder of a format, ready. It throws whatever its codec throws on broken data. @throws Error if the codec cannot be loaded */
+export async function decoderFor(format: PhotoFormat, load: LoadCodec): Promise<Decode> {
+  const { codec, init, decode } = decoders[format]
+  await prepareCodec(codec, load, init)
+  return decode
+}
+
+/** Makes a decoder anew the next time: one that broken data has stopped halfway may be in any state. */
+export function forgetDecoder(format: PhotoFormat): void {
+  ready.delete(decoders[format].codec)
 }

@@ -2,13 +2,14 @@ import { imageSize } from 'image-size'
 import { UserProblem } from '../model/userProblem'
 import { sharedBuffer, type PhotoLevel } from '../photo/photoData'
 import type { LoadCodec } from './codecModules'
-import { decodePixels, type DecodedPixels } from './decodePixels'
+import { decoderFor, forgetDecoder, type DecodedPixels } from './decodePixels'
 import { readJpegStructure } from './jpegStructure'
 import { oriented, readOrientation } from './orientation'
 import { sniffFormat, type PhotoFormat } from './sniffFormat'
 
-/** Largest photo that is opened at full size. */
+/** Largest photo that is opened at full size, and largest that is opened at all. */
 export const LARGEST_MEGAPIXELS = 60
+const MOST_MEGAPIXELS = 240
 const LEAST_SIDE = 8
 
 /** The photo is larger than the limit; it can be opened reduced. */
@@ -91,13 +92,19 @@ function checkSize({ width, height }: { width: number; height: number }, fileNam
     const found = `it is ${width} × ${height} px, and at least ${LEAST_SIDE} × ${LEAST_SIDE} are needed`
     throw new UserProblem(`“${fileName}” is too small: ${found}.`)
   }
+  if (width * height > MOST_MEGAPIXELS * 1e6) {
+    const size = `${Math.round((width * height) / 1e6)} megapixels (${width} × ${height})`
+    throw new UserProblem(`“${fileName}” has ${size}; at most ${MOST_MEGAPIXELS} can be opened. Save it smaller and open that.`)
+  }
   if (width * height > LARGEST_MEGAPIXELS * 1e6 && !allowLarge) throw new TooLargeProblem(fileName, width, height)
 }
 
 async function decodeOrExplain(bytes: Uint8Array, fileName: string, format: PhotoFormat, load: LoadCodec): Promise<DecodedPixels> {
+  const decode = await decoderFor(format, load)
   try {
-    return await decodePixels(bytes, format, load)
+    return await decode(bytes)
   } catch {
+    forgetDecoder(format)
     throw new UserProblem(`“${fileName}” is damaged: its ${format.toUpperCase()} data cannot be decoded.`)
   }
 }

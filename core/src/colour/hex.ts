@@ -19,7 +19,12 @@ export function hexFromRgb(colour: Rgb): string {
   return `#${digits.join('')}`
 }
 
+/** A colour with each channel replaced by what `change` gives for it. */
+export function mapRgb(colour: Rgb, change: (channel: number, index: 0 | 1 | 2) => number): Rgb {
+  return [change(colour[0], 0), change(colour[1], 1), change(colour[2], 2)]
+}
+
 /** Linear light of an sRGB-encoded colour (IEC 61966-2-1), rounded to seven digits, so that every machine has the same. */
 export function linearOf(colour: Rgb): Rgb {
-  return colour.map((v) => Number((v <= 0.04045 ? v / 12.92 : Math.pow((v + 0.055) / 1.055, 2.4)).toPrecision(7))) as unknown as Rgb
+  return mapRgb(colour, (v) => Number((v <= 0.04045 ? v / 12.92 : Math.pow((v + 0.055) / 1.055, 2.4)).toPrecision(7)))
 }

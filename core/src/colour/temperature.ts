@@ -1,4 +1,4 @@
-import type { Rgb } from './hex'
+import { mapRgb, type Rgb } from './hex'
 
 /** Chromaticity x, y of the CIE 1931 standard observer. */
 export type Chromaticity = readonly [number, number]
@@ -49,16 +49,18 @@ const FROM_XYZ = [
 /** Linear sRGB of a chromaticity, its largest channel 1; what lies outside sRGB is cut off at 0. */
 export function linearRgbOf([x, y]: Chromaticity): Rgb {
   const xyz = [x / y, 1, (1 - x - y) / y] as const
-  const rgb = FROM_XYZ.map((row) => Math.max(0, row[0] * xyz[0] + row[1] * xyz[1] + row[2] * xyz[2]))
+  const channel = (index: 0 | 1 | 2): number => {
+    const row = FROM_XYZ[index]
+    return Math.max(0, row[0] * xyz[0] + row[1] * xyz[1] + row[2] * xyz[2])
+  }
+  const rgb: Rgb = [channel(0), channel(1), channel(2)]
   const most = Math.max(...rgb)
-  return rgb.map((value) => value / most) as unknown as Rgb
+  return mapRgb(rgb, (value) => value / most)
 }
 
 /** sRGB-encoded colour of light of a colour temperature, kelvin; its largest channel is 1. */
 export function colourOfTemperature(kelvin: number): Rgb {
-  return linearRgbOf(chromaticityOf(kelvin)).map((v) =>
-    v <= 0.0031308 ? 12.92 * v : 1.055 * Math.pow(v, 1 / 2.4) - 0.055,
-  ) as unknown as Rgb
+  return mapRgb(linearRgbOf(chromaticityOf(kelvin)), (v) => (v <= 0.0031308 ? 12.92 * v : 1.055 * Math.pow(v, 1 / 2.4) - 0.055))
 }
 
 /** The word for a colour temperature (common practice, no source). */

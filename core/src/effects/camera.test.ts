@@ -126,7 +126,7 @@ describe('snow by the camera', () => {
   it('none is none, and a focal length of 4 mm or 1200 mm is defined', () => {
     expect(visibleFlakes(snowOf({ snowfall: 0 }), photo)).toEqual([])
     for (const focalLength of [4, 1200]) {
-      const values = planeOf(evaluator, snow.shape(snowOf({ focalLength }), effectScene(photo)), photo, 0.2)
+      const values = planeOf(evaluator, snow.contribute(snowOf({ focalLength }), effectScene(photo), [1, 1, 1]).field, photo, 0.2)
       expect(values.every(Number.isFinite)).toBe(true)
     }
   })

@@ -5,10 +5,38 @@ import type { Colour, DepthPlace, Mix, Where } from '../model/look'
 import type { SceneMarks } from '../model/marks'
 import type { Size } from '../planes/grid'
 
-/** Controls of the first two steps; what is in them, each kind says itself. */
-interface EffectControls {
-  readonly pattern: object
-  readonly shape: object
+/** Schema of the controls of the first two steps; what is in them, each kind says itself. */
+export type ControlsSchema = z.ZodObject<{ pattern: z.ZodObject; shape: z.ZodObject }>
+
+/** Light on nothing: a field whose intensity is its alpha, in the effect's colour or in colours of its own. */
+export interface Light {
+  readonly gives: 'light'
+  readonly field: GraphNode
+  /** Colours that differ from place to place, as tones; nothing if the effect's colour is its only one. */
+  colours(): GraphNode | undefined
+}
+
+/** A changed picture of what lies beneath, mixed in as far as the field goes. Small pictures show its difference on mid-grey. */
+interface Correction {
+  readonly gives: 'correction'
+  readonly field: GraphNode
+  picture(): GraphNode
+  /** What is done to the picture once it is mixed in. `amount` 0-1 and `mask` are those of the effect. */
+  after?(mixed: GraphNode, held: { readonly amount: number; readonly mask: GraphNode | undefined }): GraphNode
+}
+
+/** Air that is taken out of what lies beneath, as far as the field goes. */
+interface Clearing {
+  readonly gives: 'clearing'
+  readonly field: GraphNode
+}
+
+/** What an effect brings to the picture. Its colours are made only when they are asked for: others may read its field alone. */
+export type Contribution = Light | Correction | Clearing
+
+/** Light in the effect's colour, or in colours of its own. */
+export function light(field: GraphNode, colours: Light['colours'] = () => undefined): Light {
+  return { gives: 'light', field, colours }
 }
 
 /** What a pattern may know of the scene: the size of the photo, its marks, and the distance of everything in it. */
@@ -26,7 +54,7 @@ export interface EffectScene extends Size {
   /** Mask of the effect's own region; undefined while nothing is in its list. */
   readonly region: GraphNode | undefined
   /** What another effect of the scene draws, without its mask: its field and its colours. Undefined if it is not there, or reads a third one. */
-  otherEffect(id: string | null): { readonly field: GraphNode; readonly colours: GraphNode } | undefined
+  otherEffect(id: string | null): { readonly field: GraphNode; colours(): GraphNode } | undefined
 }
 
 /** A named set of starting values; lengths are for a photo of 6 megapixels. */
@@ -52,7 +80,7 @@ export interface EffectPlace {
 export type EffectFamily = 'weather' | 'light' | 'own'
 
 /** All that one kind of effect is. Everything else (tint, where, mix, interface, storage) is generic. */
-export interface EffectDefinition<K extends string = string, C extends EffectControls = EffectControls> {
+export interface EffectDefinition<K extends string = string, S extends ControlsSchema = ControlsSchema> {
   readonly kind: K
   /** The word for it on the screen. */
   readonly label: string
@@ -63,41 +91,31 @@ export interface EffectDefinition<K extends string = string, C extends EffectCon
   readonly ownColours?: string
   /** Part of the photo's width that a small picture of it shows: specks are seen close up, banks as a whole. */
   readonly shownPart: number
-  /** Controls of the first two steps, as `{ pattern, shape }`. */
-  readonly controls: z.ZodType<C>
+  /** Controls of the first two steps. */
+  readonly controls: S
   /** Paths into the controls of what steers the whole effect, in the order shown. */
   readonly dials: readonly string[]
-  /** The effect whose drawing it takes; a kind that has this is made from that effect, and has its colours. */
-  mirrors?(controls: C): string | null
+  /** Whether it is made from another effect and drawn in that one's colours: it is offered there, and no third one can be made from it. */
+  readonly madeFromEffect?: boolean
   /** Places on the photo that can be dragged: paths of their x and y. */
   readonly places?: readonly EffectPlace[]
-  /** Paths of what is drawn or placed on the photo by hand; a copied look leaves it where it is. */
-  readonly drawn?: readonly string[]
   /** What its own region is for, if it has one. */
   readonly region?: { readonly label: string; readonly hint: string; readonly step: 'pattern' | 'shape' }
   /** The first is what a new effect starts with. */
-  readonly startingLooks: readonly StartingLook<C>[]
+  readonly startingLooks: readonly StartingLook<z.infer<S>>[]
   /** Whether a control counts while the others are as they are; those that do not are not shown. All do if this is not given. */
-  applies?(path: string, controls: C): boolean
+  applies?(path: string, controls: z.infer<S>): boolean
   /** What the settings mean, in plain words. */
-  inWords?(controls: C, scene: Pick<EffectScene, 'width' | 'height' | 'marks'>): string
+  inWords?(controls: z.infer<S>, scene: Pick<EffectScene, 'width' | 'height' | 'marks'>): string
   /** A few words about the current pattern and shape, for the list of steps. */
-  summary(controls: C): { readonly pattern: string; readonly shape: string }
+  summary(controls: z.infer<S>): { readonly pattern: string; readonly shape: string }
   /** The raw field, before it is shaped. */
-  pattern(controls: C, scene: EffectScene): GraphNode
-  /** The field that is tinted and mixed. */
-  shape(controls: C, scene: EffectScene): GraphNode
-  /** Whether it takes its field out of what is beneath, as air, instead of laying it over. */
-  clears?(controls: C): boolean
-  /** Whether it changes what is beneath instead of adding light: small pictures show the difference on mid-grey. */
-  readonly corrects?: boolean
-  /** What is done to the picture after it was mixed in. `amount` 0-1 and `mask` are those of the effect. */
-  finish?(
-    controls: C,
-    scene: EffectScene,
-    mixed: GraphNode,
-    held: { readonly amount: number; readonly mask: GraphNode | undefined },
-  ): GraphNode
-  /** Colours of its own as tones; undefined if the tint is its only one. */
-  paint?(controls: C, scene: EffectScene, tint: Rgb): GraphNode | undefined
+  pattern(controls: z.infer<S>, scene: EffectScene): GraphNode
+  /** What it brings to the picture. @param tint its colour, sRGB-encoded */
+  contribute(controls: z.infer<S>, scene: EffectScene, tint: Rgb): Contribution
+}
+
+/** A kind of effect, with the types of its controls taken from their schema. */
+export function defineEffect<K extends string, S extends ControlsSchema>(definition: EffectDefinition<K, S>): EffectDefinition<K, S> {
+  return definition
 }

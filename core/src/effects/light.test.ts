@@ -8,7 +8,7 @@ import { noMarks, type SceneMarks } from '../model/marks'
 import type { PhotoData } from '../photo/photoData'
 import { sceneGraph } from '../render/sceneGraph'
 import { newEffect } from './newEffect'
-import { effectDefinitions, type Effect } from './registry'
+import { effectDefinitions, type Effect, type EffectKind } from './registry'
 
 const size = { width: 1200, height: 800 }
 const weather = ['rain', 'snow', 'stars', 'fog', 'haze', 'dust']
@@ -36,11 +36,11 @@ const inside: SceneMarks = { ...noMarks, lights: [light(700, 300)], horizon: lev
 const outside: SceneMarks = { ...inside, lights: [light(1700, -500)] }
 
 const looks = effectDefinitions
-  .filter(({ kind, mirrors }) => !mirrors && !weather.includes(kind))
+  .filter(({ kind, madeFromEffect }) => !madeFromEffect && !weather.includes(kind))
   .flatMap(({ kind, startingLooks }) => startingLooks.map(({ name }) => [kind, name] as const))
 
 /** As wide as on a photo of 3.8 megapixels, so that this smaller one shows a part of such a photo; places as on this one. */
-function effectOf(kind: string, look: string): Effect {
+function effectOf(kind: EffectKind, look: string): Effect {
   const large = newEffect({ width: 2400, height: 1600 }, { kind, look, id: look })
   const small = newEffect(size, { kind, look, id: look })
   const placed = small.controls.pattern as Record<string, unknown>

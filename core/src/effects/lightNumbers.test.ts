@@ -10,7 +10,7 @@ import type { Kernels } from '../graph/operation'
 import { noMarks } from '../model/marks'
 import { sceneGraph } from '../render/sceneGraph'
 import { newEffect } from './newEffect'
-import { definitionOf, effectSchema, type Effect } from './registry'
+import { definitionOf, effectSchema, type Effect, type EffectKind } from './registry'
 
 let kernels: Kernels
 beforeAll(async () => {
@@ -22,7 +22,7 @@ const size = { width, height }
 
 type Change = { pattern?: object; shape?: object; mix?: object; where?: Effect['where']; region?: Effect['region']; colour?: object }
 
-function effectOf(kind: string, look: string, change: Change = {}, photo = size): Effect {
+function effectOf(kind: EffectKind, look: string, change: Change = {}, photo = size): Effect {
   const made = newEffect(photo, { kind, look, id: look })
   Object.assign(made.controls.pattern, change.pattern)
   Object.assign(made.controls.shape, change.shape)

@@ -1,10 +1,10 @@
 import { evenFit, fitLengths, lengthFactor } from '../model/lengths'
 import { whereSchema, type DepthPlace } from '../model/look'
 import type { Size } from '../planes/grid'
-import { definitionOf, effectSchema, type Effect } from './registry'
+import { definitionOf, effectSchema, type Effect, type EffectKind } from './registry'
 
 interface NewEffectOptions {
-  readonly kind: string
+  readonly kind: EffectKind
   /** Name of one of the kind's starting looks; the first if not given. */
   readonly look?: string
   readonly place?: DepthPlace

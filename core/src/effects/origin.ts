@@ -3,7 +3,11 @@ import { markedPoint, type SceneMarks } from '../model/marks'
 import type { EffectPlace } from './effectDefinition'
 
 /** Where light comes from: a place of its own or a mark of the scene; it may lie outside the frame. */
-export const originControls = { follows: followControl(), x: placeControl('x', 'Origin'), y: placeControl('y', 'Origin') }
+export const originControls = {
+  follows: followControl(),
+  x: placeControl('x', 'Origin', { byHand: true }),
+  y: placeControl('y', 'Origin', { byHand: true }),
+}
 
 export const originPlace: EffectPlace = { label: 'Origin', x: 'pattern.x', y: 'pattern.y', follows: 'pattern.follows' }
 

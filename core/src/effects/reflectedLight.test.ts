@@ -24,7 +24,7 @@ describe('what shines over the water', () => {
     ['rays', 'Short burst'],
     ['lightBloom', 'Night lights'],
     ['subjectGlow', 'Lit from within'],
-  ])('%s, %s is mirrored below the waterline, and follows its light', (kind, look) => {
+  ] as const)('%s, %s is mirrored below the waterline, and follows its light', (kind, look) => {
     // A dim picture with one bright spot where the sun is.
     const pixels = Array.from({ length: size.width * size.height }, (_, i) => {
       const near = Math.hypot((i % size.width) - 200, Math.floor(i / size.width) - 60) < 7

@@ -1,28 +1,57 @@
 import { z } from 'zod'
 import { effectBase } from '../model/look'
-import type { EffectDefinition } from './effectDefinition'
-import { dust } from './dust/definition'
-import { fog } from './fog/definition'
-import { haze } from './haze/definition'
 import { catchLights } from './catchLights/definition'
 import { customField } from './customField/definition'
+import { dust } from './dust/definition'
+import type { ControlsSchema, EffectDefinition } from './effectDefinition'
+import { fog } from './fog/definition'
 import { glowLine } from './glowLine/definition'
+import { haze } from './haze/definition'
 import { lamp } from './lamp/definition'
 import { lightBloom } from './lightBloom/definition'
 import { lightPool } from './lightPool/definition'
 import { lowSun } from './lowSun/definition'
-import { rays } from './rays/definition'
-import { softFocus } from './softFocus/definition'
-import { sparkles } from './sparkles/definition'
-import { subjectGlow } from './subjectGlow/definition'
-import { sunburst } from './sunburst/definition'
 import { rain } from './rain/definition'
+import { rays } from './rays/definition'
 import { reflection } from './reflection/definition'
 import { snow } from './snow/definition'
+import { softFocus } from './softFocus/definition'
+import { sparkles } from './sparkles/definition'
 import { stars } from './stars/definition'
+import { subjectGlow } from './subjectGlow/definition'
+import { sunburst } from './sunburst/definition'
 
-/** All kinds of effect, in the order in which they are offered. */
-export const effectDefinitions = [
+/** Schema of the effects of one kind. */
+function effectOf<K extends string, S extends ControlsSchema>({ kind, controls }: EffectDefinition<K, S>) {
+  return z.strictObject({ ...effectBase, kind: z.literal(kind), controls })
+}
+
+/** One effect of a stack: its kind decides what its controls are. All kinds, in the order in which they are offered. */
+export const effectSchema = z.discriminatedUnion('kind', [
+  effectOf(rain),
+  effectOf(snow),
+  effectOf(stars),
+  effectOf(fog),
+  effectOf(haze),
+  effectOf(dust),
+  effectOf(rays),
+  effectOf(sunburst),
+  effectOf(lowSun),
+  effectOf(sparkles),
+  effectOf(catchLights),
+  effectOf(subjectGlow),
+  effectOf(glowLine),
+  effectOf(softFocus),
+  effectOf(lightBloom),
+  effectOf(lightPool),
+  effectOf(lamp),
+  effectOf(customField),
+  effectOf(reflection),
+])
+export type Effect = z.infer<typeof effectSchema>
+export type EffectKind = Effect['kind']
+
+const definitions: { readonly [K in EffectKind]: EffectDefinition<K> } = {
   rain,
   snow,
   stars,
@@ -42,20 +71,11 @@ export const effectDefinitions = [
   lamp,
   customField,
   reflection,
-] as unknown as readonly [EffectDefinition, ...EffectDefinition[]]
+}
 
-const [firstSchema, ...otherSchemas] = effectDefinitions.map(({ kind, controls }) =>
-  z.strictObject({ ...effectBase, kind: z.literal(kind), controls }),
-)
-if (!firstSchema) throw new Error('There is no effect at all.')
+/** All kinds of effect, in the order in which they are offered. */
+export const effectDefinitions: readonly EffectDefinition<EffectKind>[] = Object.values(definitions)
 
-/** One effect of a stack: its kind decides what its controls are. */
-export const effectSchema = z.discriminatedUnion('kind', [firstSchema, ...otherSchemas])
-export type Effect = z.infer<typeof effectSchema>
-
-/** @throws Error if there is no such kind */
-export function definitionOf(kind: string): EffectDefinition {
-  const definition = effectDefinitions.find((candidate) => candidate.kind === kind)
-  if (!definition) throw new Error(`There is no effect of the kind “${kind}”.`)
-  return definition
+export function definitionOf(kind: EffectKind): EffectDefinition<EffectKind> {
+  return definitions[kind]
 }

@@ -1,11 +1,11 @@
 import { describe, expect, it } from 'vitest'
 import { newEffect } from './newEffect'
-import { effectSchema, type Effect } from './registry'
+import { effectSchema, type Effect, type EffectKind } from './registry'
 import { wearLook } from './wearLook'
 
 const size = { width: 3000, height: 2000 }
 
-function effectOf(kind: string, look: string, id: string, change: { pattern?: object; shape?: object } = {}): Effect {
+function effectOf(kind: EffectKind, look: string, id: string, change: { pattern?: object; shape?: object } = {}): Effect {
   const made = newEffect(size, { kind, look, id })
   Object.assign(made.controls.pattern, change.pattern)
   Object.assign(made.controls.shape, change.shape)

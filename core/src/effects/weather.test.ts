@@ -13,7 +13,7 @@ import type { PhotoData } from '../photo/photoData'
 import { distanceNode } from '../render/sceneDepth'
 import { sceneGraph } from '../render/sceneGraph'
 import { newEffect } from './newEffect'
-import { definitionOf, effectDefinitions, type Effect } from './registry'
+import { definitionOf, effectDefinitions, type Effect, type EffectKind } from './registry'
 
 const size = { width: 960, height: 640 }
 const depth: DepthPicture = {
@@ -52,7 +52,7 @@ const looks = effectDefinitions
   .flatMap(({ kind, startingLooks }) => startingLooks.map(({ name }) => [kind, name] as const))
 
 /** Values for a photo as large as people see it at 1:1, as few as there is room for. */
-function effectOf(kind: string, look: string, change?: (effect: Effect) => void): Effect {
+function effectOf(kind: EffectKind, look: string, change?: (effect: Effect) => void): Effect {
   const made = newEffect({ width: 2400, height: 1600 }, { kind, look, id: look })
   const { pattern } = made.controls as { pattern: { density?: number } }
   if (['rain', 'snow', 'stars'].includes(kind) && pattern.density !== undefined)
@@ -226,7 +226,7 @@ describe('fog', () => {
     const { controls } = effectOf('fog', 'Ground mist', (effect) =>
       Object.assign((effect.controls as { shape: object }).shape, { height: 10, fallOff: 10, byDistance: 0 }),
     )
-    const shaped = planeOf(evaluator, definitionOf('fog').shape(controls, effectScene(size, marks)), size)
+    const shaped = planeOf(evaluator, definitionOf('fog').contribute(controls, effectScene(size, marks), [1, 1, 1]).field, size)
     const raw = planeOf(evaluator, definitionOf('fog').pattern(controls, effectScene(size, marks)), size)
     // Ten percent of the height above the horizon, fading over ten percent.
     for (const x of [10, 480, 950]) {

@@ -13,6 +13,8 @@ export class Evaluator {
   private readonly photos = new Map<string, PhotoData>()
   /** Operations run since the start; a test reads it to see that nothing is computed twice. */
   runs = 0
+  /** Called before an operation runs. */
+  onRun: ((node: GraphNode) => void) | undefined
 
   constructor(
     readonly kernels: Kernels,
@@ -37,7 +39,9 @@ export class Evaluator {
 
   /** The value of `node` on `rect`. It stays valid until the next `trim`. */
   evaluate(node: GraphNode, rect: Rect, grid: Grid): Value {
-    const key = `${node.key} ${grid.width} ${grid.height} ${rect.x} ${rect.y} ${rect.width} ${rect.height}`
+    // Parameters are in photo px: the same grid over another photo is another result.
+    const place = `${rect.x} ${rect.y} ${rect.width} ${rect.height}`
+    const key = `${node.key} ${grid.width} ${grid.height} ${grid.pitchX} ${grid.pitchY} ${place}`
     const known = this.cache.get(key)
     if (known) return known
     const operation = operationNamed(node.operation)
@@ -51,6 +55,7 @@ export class Evaluator {
       const need = operation.need ? operation.need(node.params, rect, grid, this.kernels, index) : rect
       return this.evaluate(input, clampInto(need, gridBounds(grid)), grid)
     })
+    this.onRun?.(node)
     const value = this.run(operation.run, node, inputs, rect, grid)
     this.runs++
     this.cache.put(key, value)

@@ -1,10 +1,11 @@
 import { z } from 'zod'
 import { lengthControl, numberControl, percentControl } from '../model/controls'
+import { idOf } from '../model/roles'
 import { maskJoins } from '../operations/combineMasks/combineMasks'
 
 /** What every mask has, whatever its kind. */
 export const maskBase = {
-  id: z.string().min(1),
+  id: idOf('mask'),
   /** Own words; empty while the mask is called by what it does. */
   name: z.string().max(80),
   on: z.boolean(),

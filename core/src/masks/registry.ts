@@ -8,6 +8,7 @@ import { ellipseMaskKind, ellipseMaskSchema } from './ellipse/definition'
 import { frameMaskKind, frameMaskSchema } from './frame/definition'
 import { lineMaskKind, lineMaskSchema } from './line/definition'
 import { luminosityMaskKind, luminosityMaskSchema } from './luminosity/definition'
+import { optionFor } from '../model/walk'
 import type { MaskDefinition } from './maskDefinition'
 import { outlineMaskKind, outlineMaskSchema } from './outline/definition'
 import { patternMaskKind, patternMaskSchema } from './pattern/definition'
@@ -35,7 +36,7 @@ export type Mask = z.infer<typeof maskSchema>
 export type MaskKind = Mask['kind']
 
 /** All kinds of mask, in the order in which they are offered. */
-export const maskDefinitions = [
+export const maskDefinitions: readonly MaskDefinition<Mask>[] = [
   luminosityMaskKind,
   skyMaskKind,
   colourMaskKind,
@@ -50,7 +51,7 @@ export const maskDefinitions = [
   depthMaskKind,
   patternMaskKind,
   pictureMaskKind,
-] as unknown as readonly MaskDefinition<Mask>[]
+]
 
 /** @throws Error if there is no such kind */
 export function maskDefinitionOf(kind: string): MaskDefinition<Mask> {
@@ -61,7 +62,5 @@ export function maskDefinitionOf(kind: string): MaskDefinition<Mask> {
 
 /** The schema of one kind of mask, for making its controls. */
 export function maskSchemaOf(kind: MaskKind): z.ZodObject {
-  const schema = maskSchema.options.find((option) => option.shape.kind.value === kind)
-  if (!schema) throw new Error(`There is no mask of the kind “${kind}”.`)
-  return schema as unknown as z.ZodObject
+  return optionFor(maskSchema, { kind })
 }

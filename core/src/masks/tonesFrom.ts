@@ -1,5 +1,6 @@
 import { z } from 'zod'
 import type { GraphNode } from '../graph/node'
+import { referenceTo } from '../model/roles'
 import { gaussianBlurNode } from '../operations/gaussianBlur/gaussianBlur'
 import type { MaskContext } from './maskDefinition'
 
@@ -9,7 +10,7 @@ const toneSources = ['photo', 'beneath', 'effect', 'pinned'] as const
 export const readsTones = {
   tonesFrom: z.enum(toneSources),
   /** The pinned state that is read, if it is one. */
-  pinned: z.string().min(1).nullable(),
+  pinned: referenceTo('pinned'),
 }
 
 interface ReadsTones {

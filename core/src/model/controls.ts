@@ -1,4 +1,8 @@
 import { z } from 'zod'
+import { withRoles, type Roles } from './roles'
+
+/** Farthest that anything may lie outside the photo, px. */
+const FARTHEST = 100000
 
 /** What the interface needs to know about a number: its words, its unit, its usual range. The schema itself holds the hard range. */
 export interface NumberControl {
@@ -8,13 +12,11 @@ export interface NumberControl {
   readonly usual: readonly [number, number]
   readonly step: number
   readonly hint?: string
-  /** px of the full-size photo, rescaled when a recipe moves to another photo: a length, or a place across or down the photo. */
-  readonly measures?: 'length' | 'x' | 'y'
 }
 
 type Unit = '' | 'EV' | 'px' | '%' | '°' | '×' | 'm' | 'mm' | 'mm/h' | 's' | 'min' | 'K'
 
-interface NumberOptions extends NumberControl {
+interface NumberOptions extends NumberControl, Roles {
   /** What a typed number may reach. */
   readonly hard: readonly [number, number]
   readonly whole?: boolean
@@ -22,9 +24,10 @@ interface NumberOptions extends NumberControl {
 
 /** Schema of a number with its control. Percentages are kept as parts of 100, the way they are shown. */
 export function numberControl(options: NumberOptions): z.ZodNumber {
-  const { hard, whole, ...control } = options
+  const { hard, whole, measures, noise, byHand, ...control } = options
+  const roles: Roles = { ...(measures && { measures }), ...(noise && { noise }), ...(byHand && { byHand }) }
   const base = whole ? z.int() : z.number()
-  return base.min(hard[0]).max(hard[1]).meta({ control })
+  return withRoles(base.min(hard[0]).max(hard[1]).meta({ control }), roles)
 }
 
 /** A length in px of the full-size photo. */
@@ -32,10 +35,13 @@ export function lengthControl(options: Omit<NumberOptions, 'unit' | 'measures'>)
   return numberControl({ ...options, unit: 'px', measures: 'length' })
 }
 
-/** A place across (`x`) or down (`y`) the photo, px from its top left corner; it may lie outside the frame. `of` says what lies there. */
-export function placeControl(measures: 'x' | 'y', of = ''): z.ZodNumber {
+/**
+ * A place across (`x`) or down (`y`) the photo, px from its top left corner; it may lie outside the frame.
+ * @param of what lies there
+ */
+export function placeControl(measures: 'x' | 'y', of = '', roles: Roles = {}): z.ZodNumber {
   const label = of ? `${of} ${measures}` : measures.toUpperCase()
-  return numberControl({ label, unit: 'px', measures, usual: [0, 6000], hard: [-100000, 100000], step: 1 })
+  return numberControl({ label, unit: 'px', measures, usual: [0, 6000], hard: [-FARTHEST, FARTHEST], step: 1, ...roles })
 }
 
 /** Percent from 0 to 100. */
@@ -45,7 +51,7 @@ export function percentControl(label: string, hint?: string): z.ZodNumber {
 
 /** What a pattern's hash starts from. */
 export function seedControl(): z.ZodNumber {
-  return numberControl({ label: 'Seed', unit: '', usual: [0, 9999], hard: [0, 2147483647], step: 1, whole: true })
+  return numberControl({ label: 'Seed', unit: '', usual: [0, 9999], hard: [0, 2147483647], step: 1, whole: true, noise: 'seed' })
 }
 
 /** Levels of a field, as the interface names them. */
@@ -56,8 +62,8 @@ export const levelControls = {
 }
 
 /** An angle in degrees counter-clockwise. */
-export function angleControl(label: string): z.ZodNumber {
-  return numberControl({ label, unit: '°', usual: [-180, 180], hard: [-360, 360], step: 0.5 })
+export function angleControl(label: string, roles: Roles = {}): z.ZodNumber {
+  return numberControl({ label, unit: '°', usual: [-180, 180], hard: [-360, 360], step: 0.5, ...roles })
 }
 
 /** A colour written #rrggbb, sRGB. */
@@ -65,7 +71,7 @@ export const hexColour = z.string().regex(/^#[0-9a-f]{6}$/i, 'expected a colour 
 
 /** What a place follows: nothing, the focal point, or a light by its id. A light that is not there stands for the first one. */
 export function followControl(): z.ZodNullable<z.ZodString> {
-  return z.string().min(1).max(80).nullable().meta({ follows: 'point' })
+  return withRoles(z.string().min(1).max(80).nullable(), { refersTo: 'light', byHand: true }).meta({ follows: 'point' })
 }
 
 /** Whether a schema is what a place follows. */
@@ -104,17 +110,36 @@ export function choiceOf(schema: z.ZodType): ChoiceControl | undefined {
   return withoutDefault(schema).meta()?.['choice'] as ChoiceControl | undefined
 }
 
-/** Least and greatest number that a schema accepts. */
-export function hardRange(schema: z.ZodType): readonly [number, number] {
-  const { minValue, maxValue } = withoutDefault(schema) as z.ZodNumber
-  return [minValue ?? -Infinity, maxValue ?? Infinity]
+/** What a number must be. */
+export interface NumberLimits {
+  readonly least: number
+  readonly most: number
+  readonly whole: boolean
+}
+
+/** What a schema accepts as a number. */
+export function limitsOf(schema: z.ZodType): NumberLimits {
+  const { minValue, maxValue, isInt } = withoutDefault(schema) as z.ZodNumber
+  return { least: minValue ?? -Infinity, most: maxValue ?? Infinity, whole: isInt }
+}
+
+/** What is wrong with a number, in words for the person; undefined if it can be taken. */
+export function numberProblem(value: number, { least, most, whole }: NumberLimits): string | undefined {
+  if (!Number.isFinite(value)) return 'A number is needed here.'
+  if (value < least || value > most) return `Between ${least} and ${most}, please.`
+  return whole && !Number.isInteger(value) ? 'A whole number, please.' : undefined
+}
+
+/** The number that comes nearest to a value among those that can be taken. */
+export function nearestNumber(value: number, { least, most, whole }: NumberLimits): number {
+  return Math.min(most, Math.max(least, whole ? Math.round(value) : value))
 }
 
 /** The schema at a path such as `shape.length` or `pattern.layers.0.size`. @throws RangeError if there is none */
 export function schemaAt(schema: z.ZodType, path: string): z.ZodType {
   let at: unknown = schema
   for (const part of path.split('.')) {
-    if (at instanceof z.ZodDefault) at = at.unwrap()
+    if (at instanceof z.ZodDefault || at instanceof z.ZodNullable) at = at.unwrap()
     if (at instanceof z.ZodArray) at = at.element
     else if (at instanceof z.ZodObject) at = (at.shape as Record<string, unknown>)[part]
     else throw new RangeError(`There is no control at “${path}”.`)

@@ -1,6 +1,7 @@
-import { z } from 'zod'
+import type { z } from 'zod'
 import type { Size } from '../planes/grid'
-import { controlOf, hardRange } from './controls'
+import { limitsOf } from './controls'
+import { mapDocument } from './walk'
 
 /** The size that starting values are written for: 6 megapixels. */
 const REFERENCE_MEGAPIXELS = 6
@@ -29,45 +30,15 @@ export function evenFit(factor: number): Fit {
 
 /** `value` with every length and place in it fitted, kept inside its hard range; everything else as it was. */
 export function fitLengths<T>(schema: z.ZodType<T>, value: T, fit: Fit): T {
-  return fitted(schema, value, fit) as T
+  return mapDocument(schema, value, (found, { measures }, at) => {
+    if (!measures) return found
+    if (measures === 'stroke points') return fittedPoints(found as number[], fit)
+    const { least, most } = limitsOf(at)
+    return Math.min(most, Math.max(least, (found as number) * fit[measures]))
+  })
 }
 
-/** Meta of a list x, y, pressure, x, y, pressure … */
-export const STROKE_POINTS = { control: { measures: 'stroke points' } }
-
-function fitted(schema: unknown, value: unknown, fit: Fit): unknown {
-  if (schema instanceof z.ZodDefault) return fitted(schema.unwrap(), value, fit)
-  if (schema instanceof z.ZodNumber) {
-    const measures = controlOf(schema)?.measures
-    if (!measures) return value
-    const [least, most] = hardRange(schema)
-    return Math.min(most, Math.max(least, (value as number) * fit[measures]))
-  }
-  if (schema instanceof z.ZodArray) {
-    if (schema.meta()?.['control'] === STROKE_POINTS.control) return fittedPoints(value as number[], fit)
-    return (value as unknown[]).map((item) => fitted(schema.element, item, fit))
-  }
-  if (schema instanceof z.ZodNullable) return value === null ? null : fitted(schema.unwrap(), value, fit)
-  if (schema instanceof z.ZodDiscriminatedUnion) return fitted(optionFor(schema, value), value, fit)
-  if (schema instanceof z.ZodObject) {
-    const entries = Object.entries(value as object).map(([key, item]) => [
-      key,
-      fitted((schema.shape as Record<string, unknown>)[key], item, fit),
-    ])
-    return Object.fromEntries(entries) as unknown
-  }
-  return value
-}
-
+/** Points x, y, pressure, x, y, pressure … */
 function fittedPoints(points: readonly number[], fit: Fit): number[] {
   return points.map((value, index) => (index % 3 === 0 ? value * fit.x : index % 3 === 1 ? value * fit.y : value))
-}
-
-function optionFor(union: z.ZodDiscriminatedUnion, value: unknown): unknown {
-  const { discriminator } = union.def
-  const kind = (value as Record<string, unknown>)[discriminator]
-  return union.options.find((option) => {
-    const literal = ((option as z.ZodObject).shape as Record<string, z.ZodType | undefined>)[discriminator]
-    return literal?.safeParse(kind).success
-  })
 }

@@ -2,9 +2,10 @@ import { z } from 'zod'
 import { maskSchema } from '../masks/registry'
 import { mixModes } from '../operations/mix/mixModes'
 import { hexColour, numberControl, percentControl } from './controls'
+import { idOf, listOf, referenceTo } from './roles'
 
 export const whereSchema = z.strictObject({
-  masks: z.array(maskSchema).max(32),
+  masks: listOf(maskSchema, 32, 'masks'),
   hold: numberControl({
     label: 'Hold',
     unit: '%',
@@ -17,13 +18,13 @@ export const whereSchema = z.strictObject({
 export type Where = z.infer<typeof whereSchema>
 export const emptyWhere: Where = { masks: [], hold: 100 }
 
-const rampStop = z.strictObject({
+export const rampStopSchema = z.strictObject({
   /** Intensity, %. */
   at: percentControl('At'),
   colour: hexColour,
 })
 /** Colours by intensity. */
-const rampSchema = z.array(rampStop).min(2).max(8)
+const rampSchema = listOf(rampStopSchema, 8, 'stops', 2)
 export type Ramp = z.infer<typeof rampSchema>
 
 const shift = (label: string): z.ZodNumber => numberControl({ label, unit: '%', usual: [-100, 100], hard: [-100, 100], step: 1 })
@@ -35,7 +36,7 @@ export type Balance = z.infer<typeof balanceSchema>
 export const colourSchema = z.strictObject({
   tint: hexColour,
   /** A light of the scene that gives its colour instead; null for the tint. */
-  light: z.string().min(1).nullable(),
+  light: referenceTo('light'),
   /** A colour temperature that gives its colour instead; null for the tint. */
   kelvin: numberControl({
     label: 'Temperature',
@@ -77,12 +78,12 @@ const name = z.string().min(1).max(80)
 
 /** What every effect has, whatever its kind. */
 export const effectBase = {
-  id: z.string().min(1),
+  id: idOf('effect'),
   name,
   on: z.boolean(),
   place: z.enum(depthPlaces),
   /** The group it belongs to. */
-  group: z.string().min(1).nullable(),
+  group: referenceTo('group'),
   colour: colourSchema,
   where: whereSchema,
   /** A list of masks for what the kind itself takes from the photo: the subject that glows, the place that is lit. */
@@ -91,5 +92,5 @@ export const effectBase = {
 }
 
 /** Effects that share a mask and an amount. Its members are those effects, in a row, that name it. */
-export const groupSchema = z.strictObject({ id: z.string().min(1), name, on: z.boolean(), where: whereSchema, mix: mixSchema })
+export const groupSchema = z.strictObject({ id: idOf('group'), name, on: z.boolean(), where: whereSchema, mix: mixSchema })
 export type Group = z.infer<typeof groupSchema>

@@ -1,9 +1,10 @@
 import { z } from 'zod'
 import { cornerSchema } from './corner'
+import { idOf, listOf, referenceTo } from './roles'
 import { angleControl, hexColour, lengthControl, numberControl, percentControl, placeControl } from './controls'
 
 export const lightSchema = z.strictObject({
-  id: z.string().min(1),
+  id: idOf('light'),
   name: z.string().min(1).max(80),
   x: placeControl('x'),
   y: placeControl('y'),
@@ -52,11 +53,11 @@ export const hazeMarkSchema = z.strictObject({
 
 /** Something outlined, at one distance. */
 export const regionSchema = z.strictObject({
-  id: z.string().min(1),
+  id: idOf('region'),
   name: z.string().min(1).max(80),
   distance: numberControl({ label: 'Distance', unit: 'm', usual: [0.5, 200], hard: [0.05, 100000], step: 0.5 }),
   softness: lengthControl({ label: 'Soft edge', usual: [0, 40], hard: [0, 2000], step: 0.5 }),
-  corners: z.array(cornerSchema).min(3).max(2000),
+  corners: listOf(cornerSchema, 2000, 'corners', 3),
 })
 export type RegionMark = z.infer<typeof regionSchema>
 
@@ -64,20 +65,20 @@ const ground = { cameraHeight: 1.7, focalLength: 28 }
 
 /** What the artist has read from the scene: effects and masks follow it. */
 export const marksSchema = z.strictObject({
-  lights: z.array(lightSchema).max(24),
+  lights: listOf(lightSchema, 24, 'lights'),
   horizon: levelSchema.nullable(),
   waterline: levelSchema.nullable(),
   focal: focalSchema.nullable(),
   ground: groundSchema.default(ground),
   haze: hazeMarkSchema.nullable().default(null),
-  regions: z.array(regionSchema).max(60).default([]),
+  regions: listOf(regionSchema, 60, 'regions').default([]),
 })
 export type SceneMarks = z.infer<typeof marksSchema>
 
 export const noMarks: SceneMarks = { lights: [], horizon: null, waterline: null, focal: null, ground, haze: null, regions: [] }
 
 /** What a mask with a centre can follow: nothing, the focal point, or a light by its id. */
-export const followsPoint = z.string().min(1).nullable()
+export const followsPoint = referenceTo('light')
 /** What a mask along a line can follow. */
 export const followsLevel = z.enum(['horizon', 'waterline']).nullable()
 

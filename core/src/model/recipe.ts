@@ -1,8 +1,10 @@
 import { z } from 'zod'
 import type { Size } from '../planes/grid'
 import { parseDocument } from './parseDocument'
+import { picturesIn, withoutPictures } from './pictures'
 import { fitBetween } from './lengths'
-import { fitStack, stackShape, type Stack } from './stack'
+import { doubleName, fitStack, stackSchema, stackShape, type Stack } from './stack'
+import { UserProblem } from './userProblem'
 
 export const RECIPE_VERSION = 2
 
@@ -24,10 +26,27 @@ export type Recipe = z.infer<typeof recipeSchema>
  * @throws UserProblem naming the file, the path of the wrong value and what was expected
  */
 export function parseRecipe(text: string, fileName: string): Recipe {
-  return parseDocument(text, fileName, recipeSchema, RECIPE_VERSION, 'recipe')
+  const recipe = parseDocument(text, fileName, recipeSchema, RECIPE_VERSION, 'recipe')
+  const double = doubleName(recipe)
+  if (double) throw new UserProblem(`“${fileName}” is not a valid recipe: ${double}.`)
+  return recipe
 }
 
 /** What the recipe lays over a photo, its lengths and places fitted to it. */
 export function stackFor(recipe: Recipe, photo: Size): Stack {
   return fitStack(recipe, fitBetween(recipe.madeFor, photo))
+}
+
+/** Ids of the pictures that a stack reads. */
+export function picturesOfStack(stack: Stack): string[] {
+  return picturesIn(stackSchema, partsOf(stack))
+}
+
+/** The stack without some of its pictures: what reads them says so. */
+export function stackWithout(stack: Stack, gone: readonly string[]): Stack {
+  return withoutPictures(stackSchema, partsOf(stack), gone)
+}
+
+function partsOf({ effects, groups, pinned }: Stack): Stack {
+  return { effects, groups, pinned }
 }

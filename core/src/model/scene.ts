@@ -2,6 +2,7 @@ import { z } from 'zod'
 import { pictureReference } from '../masks/picture/definition'
 import { depthSchema } from './depth'
 import { marksSchema } from './marks'
+import { picturesIn, withoutPictures } from './pictures'
 import { stackShape } from './stack'
 
 export const SCENE_VERSION = 2
@@ -21,4 +22,16 @@ export const sceneSchema = z.strictObject({
   ...stackShape,
 })
 export type Scene = z.infer<typeof sceneSchema>
+const besidesThePhoto = sceneSchema.omit({ photo: true })
+
 export type PhotoReference = Scene['photo']
+
+/** Ids of the pictures that a scene reads besides its photo. */
+export function picturesOfScene(scene: Scene): string[] {
+  return picturesIn(sceneSchema, scene).filter((id) => id !== scene.photo.id)
+}
+
+/** The scene without some of those pictures. */
+export function sceneWithout({ photo, ...rest }: Scene, gone: readonly string[]): Scene {
+  return { ...withoutPictures(besidesThePhoto, rest, gone), photo }
+}

@@ -6,9 +6,10 @@ import { rain } from '../effects/rain/definition'
 import { newEffect } from '../effects/newEffect'
 import type { Mask } from '../masks/registry'
 import { sceneGraph } from '../render/sceneGraph'
+import { noMarks } from './marks'
 import { marksFor, parseMarks } from './marksFile'
-import { pictureIds, withoutPictures } from './pictures'
-import { parseRecipe, RECIPE_VERSION, stackFor } from './recipe'
+import { parseRecipe, picturesOfStack, RECIPE_VERSION, stackFor, stackWithout } from './recipe'
+import { picturesOfScene, SCENE_VERSION, sceneWithout, type Scene } from './scene'
 import { emptyStack, withNewIds, type Stack } from './stack'
 import { upgradeDocument, upgradeFromVersion1 } from './upgrade'
 
@@ -125,7 +126,7 @@ describe('what a recipe may not hold', () => {
     [
       'a stroke of too many points',
       maskOf(madeFor, 'brush', { strokes: [stroke(new Array(12003).fill(1))] }),
-      'expected at most 4000 points in a stroke',
+      'expected at most 12000 numbers of stroke points',
     ],
     [
       'a stroke with a point cut off',
@@ -163,15 +164,32 @@ describe('ids', () => {
 
 describe('pictures beside a document', () => {
   const picture = { id: 'abc', fileName: 'fog.png', width: 9, height: 9 }
-  const scene = {
-    depth: { picture: { ...picture, id: 'deep' }, near: 'white' },
-    effects: [effectWith('a', maskOf(madeFor, 'picture', { picture }))],
+  const custom = newEffect(madeFor, { kind: 'customField', id: 'c' })
+  Object.assign(custom.controls.pattern, { picture: { ...picture, id: 'field' } })
+  const stack: Stack = {
+    effects: [effectWith('a', maskOf(madeFor, 'picture', { picture })), custom],
+    groups: [],
+    pinned: [
+      { id: 'p', name: 'P', effects: [effectWith('b', maskOf(madeFor, 'picture', { picture: { ...picture, id: 'pinned' } }))], groups: [] },
+    ],
+  }
+  const scene: Scene = {
+    ...{ format: 'welkinar-scene', version: SCENE_VERSION, id: 's', name: 'S', created: 0, edited: 0 },
+    photo: { ...picture, id: 'photo' },
+    marks: noMarks,
+    depth: { picture: { ...picture, id: 'deep' }, near: 'white', nearDistance: 1, farDistance: 9, steps: 'inverse' },
+    ...stack,
   }
   it('are found wherever they stand, and can be left out', () => {
-    expect(pictureIds(scene)).toEqual(['deep', 'abc'])
-    expect(withoutPictures(scene, ['abc']).effects[0]!.where.masks[0]).toMatchObject({ kind: 'picture', picture: null })
-    expect(withoutPictures(scene, ['deep']).depth).toBe(null)
-    expect(withoutPictures(scene, [])).toBe(scene)
+    expect(picturesOfScene(scene).sort()).toEqual(['abc', 'deep', 'field', 'pinned'])
+    expect(picturesOfStack(stack).sort()).toEqual(['abc', 'field', 'pinned'])
+    const less = sceneWithout(scene, ['abc', 'field', 'photo'])
+    expect(less.effects[0]!.where.masks[0]).toMatchObject({ kind: 'picture', picture: null })
+    expect(less.effects[1]!.controls.pattern).toMatchObject({ picture: null })
+    expect(less.photo).toEqual(scene.photo)
+    expect(sceneWithout(scene, ['deep']).depth).toBe(null)
+    expect(sceneWithout(scene, ['deep']).effects[0]).toBe(scene.effects[0])
+    expect(stackWithout(stack, []).effects).toBe(stack.effects)
   })
 })
 

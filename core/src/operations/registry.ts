@@ -60,7 +60,7 @@ import { towards } from './towards/towards'
 import { turbulence } from './turbulence/turbulence'
 
 /** All operations that a graph may hold, sources first. */
-const operations = [
+const operations: readonly Operation[] = [
   photo,
   constantTones,
   constantField,
@@ -133,7 +133,7 @@ const operations = [
   fadeTones,
   layerMix,
   mixLayer,
-] as unknown as readonly Operation[]
+]
 
 const byName = new Map(operations.map((operation) => [operation.name, operation]))
 

@@ -1,3 +1,6 @@
 export { RenderPool, priorities, type Priority } from './renderPool'
+export { RenderProblem } from './renderProblem'
+export { KnownNodes } from './sentGraph'
+export type { StartThread, Thread } from './lane'
 export type { RenderWorker, Opened } from './renderWorker'
 export type { MeasuredLight } from '../measure/places'

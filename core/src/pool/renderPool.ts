@@ -1,4 +1,4 @@
-import { transfer, type Remote } from 'comlink'
+import { transfer } from 'comlink'
 import type { ExportOptions } from '../codecs/encodePicture'
 import type { Rgb } from '../colour/hex'
 import type { GraphNode } from '../graph/node'
@@ -8,7 +8,10 @@ import type { ToneChannel } from '../operations/luminosityMask/luminosityMask'
 import type { PhotoData } from '../photo/photoData'
 import type { Grid, Size } from '../planes/grid'
 import { splitIntoTiles, type Rect } from '../planes/rect'
+import { Lane, LaneFailure, type StartThread } from './lane'
+import { RenderProblem } from './renderProblem'
 import type { Opened, RenderWorker } from './renderWorker'
+import type { SentGraph } from './sentGraph'
 import { TaskQueue } from './taskQueue'
 
 /** What is wanted sooner goes first. */
@@ -26,53 +29,73 @@ export interface RenderRequest {
   onTile(pixels: Uint8ClampedArray<ArrayBuffer>, rect: Rect): void
 }
 
+interface PoolOptions {
+  readonly threads: number
+  readonly start: StartThread
+  /** A thread that begins no operation for so long is given up. */
+  readonly stallSeconds?: number
+}
+
+/** Longer than any operation takes for a tile on a slow machine. */
+const STALL_SECONDS = 40
+
+type Asked = Pick<RenderWorker, 'toneHistogram' | 'brightestColour' | 'findGlints' | 'colourAt' | 'measureLight'>
+
 /**
- * The threads that compute pictures. A request is split into tiles; each tile always goes to the same thread,
- * so that it finds there what it computed before. An aborted request stops within one tile.
+ * The threads that compute pictures. A request is split into tiles; each tile always goes to the same thread, so that it finds there what it computed
+ * before. An aborted request stops within one tile. A thread that dies, runs out of memory or is stuck is replaced, and its tile repeated once.
  */
 export class RenderPool {
-  private readonly queue: TaskQueue<Remote<RenderWorker>>
+  private readonly lanes: readonly Lane[]
+  private readonly queue: TaskQueue<Lane>
+  private readonly photos = new Map<string, PhotoData>()
 
-  constructor(
-    private readonly workers: readonly Remote<RenderWorker>[],
-    private readonly terminate: () => void,
-  ) {
-    this.queue = new TaskQueue(workers)
+  constructor({ threads, start, stallSeconds = STALL_SECONDS }: PoolOptions) {
+    this.lanes = Array.from({ length: threads }, () => new Lane(start, this.photos, stallSeconds))
+    this.queue = new TaskQueue(this.lanes)
+  }
+
+  /** Starts all threads. @throws Error if one does not start */
+  async started(): Promise<this> {
+    await Promise.all(this.lanes.map((lane) => lane.started()))
+    return this
   }
 
   /** Decodes a photo file in one thread and hands its levels to all. */
   async openPhoto(id: string, bytes: Uint8Array, fileName: string, reduce = false): Promise<Opened> {
-    const opened = await this.queue.run<Opened>(priorities.view, async (worker) => worker.openPhoto(id, bytes, fileName, reduce))
+    const opened = await this.queue.run<Opened>(priorities.view, (lane) =>
+      withSecondTry(lane, () => lane.call(async (worker) => worker.openPhoto(id, bytes, fileName, reduce))),
+    )
     if ('photo' in opened) await this.addPhoto(opened.photo)
     return opened
   }
 
   async addPhoto(photo: PhotoData): Promise<void> {
-    await Promise.all(this.workers.map((worker) => worker.addPhoto(photo)))
+    this.photos.set(photo.id, photo)
+    await Promise.all(this.lanes.map((lane) => lane.addPhoto(photo)))
   }
 
   async dropPhoto(id: string): Promise<void> {
-    await Promise.all(this.workers.map((worker) => worker.dropPhoto(id)))
+    this.photos.delete(id)
+    await Promise.all(this.lanes.map((lane) => lane.dropPhoto(id)))
   }
 
-  /** Resolves when every tile has been handed over. @throws the signal's reason when aborted */
-  async render(request: RenderRequest): Promise<void> {
-    const { node, grid, rect, tileSize, priority, signal, onTile } = request
-    const tiles = splitIntoTiles(rect, tileSize)
-    // A graph with many strokes is long: each thread gets it once, with the first tile that it takes.
-    const told = new Set<number>()
+  /** Resolves when every tile has been handed over. @throws the signal's reason when aborted, RenderProblem when a tile cannot be computed */
+  async render({ node, grid, rect, tileSize, priority, signal, onTile }: RenderRequest): Promise<void> {
+    // Where one tile fails the others are not worth the time.
+    const failed = new AbortController()
+    const either = signal ? AbortSignal.any([signal, failed.signal]) : failed.signal
     await Promise.all(
-      tiles.map(async (tile, index) => {
-        const lane = index % this.workers.length
-        const run = (worker: Remote<RenderWorker>) => {
-          const graph = told.has(lane) ? undefined : node
-          told.add(lane)
-          return worker.renderTile(node.key, graph, grid, tile)
-        }
-        const pixels = await this.queue.run(priority, run, { signal, lane })
-        if (!signal?.aborted) onTile(pixels, tile)
+      splitIntoTiles(rect, tileSize).map(async (tile, index) => {
+        const work = (lane: Lane): Promise<Uint8ClampedArray<ArrayBuffer>> =>
+          withSecondTry(lane, () => lane.call(async (worker, send) => worker.renderTile(send(node), grid, tile)))
+        const pixels = await this.queue.run(priority, work, { signal: either, lane: index % this.lanes.length })
+        if (!either.aborted) onTile(pixels, tile)
       }),
-    )
+    ).catch((error: unknown) => {
+      failed.abort(error)
+      throw error
+    })
     signal?.throwIfAborted()
   }
 
@@ -97,35 +120,61 @@ export class RenderPool {
     return pixels
   }
 
-  toneHistogram(tones: GraphNode, photo: Size, channel: ToneChannel): Promise<Uint32Array> {
-    return this.queue.run(priorities.measure, (worker) => worker.toneHistogram(tones, photo, channel))
+  toneHistogram(tones: GraphNode, photo: Size, channel: ToneChannel, signal?: AbortSignal): Promise<Uint32Array> {
+    return this.ask(priorities.measure, tones, (worker, graph) => worker.toneHistogram(graph, photo, channel), signal)
   }
 
   brightestColour(tones: GraphNode, photo: Size, part: number): Promise<Rgb> {
-    return this.queue.run(priorities.measure, (worker) => worker.brightestColour(tones, photo, part))
+    return this.ask(priorities.measure, tones, (worker, graph) => worker.brightestColour(graph, photo, part))
   }
 
   /** The brightest small spots of a picture. @param apart least distance, photo px */
   findGlints(tones: GraphNode, photo: Size, most: number, apart: number): Promise<FoundGlint[]> {
-    return this.queue.run(priorities.measure, (worker) => worker.findGlints(tones, photo, most, apart))
+    return this.ask(priorities.measure, tones, (worker, graph) => worker.findGlints(graph, photo, most, apart))
   }
 
   /** Colour of a small patch of a picture, sRGB-encoded; the place in photo px. */
   colourAt(tones: GraphNode, photo: Size, x: number, y: number): Promise<Rgb> {
-    return this.queue.run(priorities.view, (worker) => worker.colourAt(tones, photo, x, y))
+    return this.ask(priorities.view, tones, (worker, graph) => worker.colourAt(graph, photo, x, y))
   }
 
   /** Place, colour and extent of a light near a place of the picture. */
   measureLight(tones: GraphNode, photo: Size, x: number, y: number): Promise<MeasuredLight> {
-    return this.queue.run(priorities.view, (worker) => worker.measureLight(tones, photo, x, y))
+    return this.ask(priorities.view, tones, (worker, graph) => worker.measureLight(graph, photo, x, y))
   }
 
   /** Encodes a picture; `pixels` is handed over and empty afterwards. */
   encode(pixels: Uint8ClampedArray<ArrayBuffer>, width: number, height: number, options: ExportOptions): Promise<Blob> {
-    return this.queue.run(priorities.export, (worker) => worker.encode(transfer(pixels, [pixels.buffer]), width, height, options))
+    return this.queue.run(priorities.export, (lane) =>
+      lane.call((worker) => worker.encode(transfer(pixels, [pixels.buffer]), width, height, options)).catch(said),
+    )
   }
 
   dispose(): void {
-    this.terminate()
+    this.lanes.forEach((lane) => lane.retire())
   }
+
+  private ask<T>(priority: Priority, node: GraphNode, measure: (worker: Asked, graph: SentGraph) => T, signal?: AbortSignal): Promise<T> {
+    const work = (lane: Lane): Promise<T> =>
+      withSecondTry(lane, () => lane.call(async (worker, send) => measure(worker as unknown as Asked, send(node))))
+    return this.queue.run(priority, work, { signal })
+  }
+}
+
+/** Does something once more with a new thread if the first gave no answer. @throws RenderProblem if that one gives none either */
+async function withSecondTry<T>(lane: Lane, work: () => Promise<T>): Promise<T> {
+  try {
+    return await work()
+  } catch {
+    // Its memory cannot be trusted any more, or given back.
+    lane.retire()
+    return work().catch((error: unknown) => {
+      lane.retire()
+      return said(error)
+    })
+  }
+}
+
+function said(error: unknown): never {
+  throw error instanceof LaneFailure ? new RenderProblem(error.failure, error.nodeKey, error.message) : error
 }

@@ -16,9 +16,8 @@ import { withReductions } from '../photo/reducePhoto'
 import type { Grid, Size } from '../planes/grid'
 import type { Rect } from '../planes/rect'
 import { renderTile } from '../render/renderTile'
-
-/** Graphs that a thread remembers; far more than are ever under way at a time. */
-const MOST_GRAPHS = 256
+import { Diary } from './diary'
+import { ReceivedNodes, type SentGraph } from './sentGraph'
 
 /** Outcome of opening a file: errors do not cross a worker boundary with their class, so they are spelt out. */
 export type Opened =
@@ -29,7 +28,7 @@ export type Opened =
  * photo levels are shared.
  */
 export class RenderWorker {
-  private readonly graphs = new Map<string, GraphNode>()
+  private readonly nodes = new ReceivedNodes()
 
   private constructor(
     private readonly evaluator: Evaluator,
@@ -60,42 +59,43 @@ export class RenderWorker {
     this.evaluator.dropPhoto(id)
   }
 
-  /** Interleaved 8-bit RGBA of one tile. The graph comes with the first tile that needs it, then its key is enough. */
-  renderTile(key: string, node: GraphNode | undefined, grid: Grid, rect: Rect): Uint8ClampedArray<ArrayBuffer> {
-    const pixels = renderTile(this.evaluator, this.graphOf(key, node), grid, rect)
+  /** Writes down what it computes in memory that the pool sees. */
+  keepDiary(memory: SharedArrayBuffer): void {
+    const diary = new Diary(memory)
+    this.evaluator.onRun = ({ key }) => diary.begin(this.nodes.indexOf(key))
+  }
+
+  /** Interleaved 8-bit RGBA of one tile. */
+  renderTile(graph: SentGraph, grid: Grid, rect: Rect): Uint8ClampedArray<ArrayBuffer> {
+    const pixels = renderTile(this.evaluator, this.nodes.receive(graph), grid, rect)
     return transfer(pixels, [pixels.buffer])
   }
 
-  private graphOf(key: string, node: GraphNode | undefined): GraphNode {
-    const graph = node ?? this.graphs.get(key)
-    if (!graph) throw new Error(`The graph ${key} was not sent to this thread.`)
-    this.graphs.delete(key)
-    this.graphs.set(key, graph)
-    for (const oldest of this.graphs.keys()) {
-      if (this.graphs.size <= MOST_GRAPHS) break
-      this.graphs.delete(oldest)
-    }
-    return graph
+  toneHistogram(tones: SentGraph, photo: Size, channel: ToneChannel): Uint32Array {
+    return this.measured(tones, (node) => toneHistogram(this.evaluator, node, photo, channel))
   }
 
-  toneHistogram(tones: GraphNode, photo: Size, channel: ToneChannel): Uint32Array {
-    return toneHistogram(this.evaluator, tones, photo, channel)
+  brightestColour(tones: SentGraph, photo: Size, part: number): Rgb {
+    return this.measured(tones, (node) => brightestColour(this.evaluator, node, photo, part))
   }
 
-  brightestColour(tones: GraphNode, photo: Size, part: number): Rgb {
-    return brightestColour(this.evaluator, tones, photo, part)
+  findGlints(tones: SentGraph, photo: Size, most: number, apart: number): FoundGlint[] {
+    return this.measured(tones, (node) => findGlints(this.evaluator, node, photo, { most, apart }))
   }
 
-  findGlints(tones: GraphNode, photo: Size, most: number, apart: number): FoundGlint[] {
-    return findGlints(this.evaluator, tones, photo, { most, apart })
+  colourAt(tones: SentGraph, photo: Size, x: number, y: number): Rgb {
+    return this.measured(tones, (node) => colourAt(this.evaluator, node, photo, x, y))
   }
 
-  colourAt(tones: GraphNode, photo: Size, x: number, y: number): Rgb {
-    return colourAt(this.evaluator, tones, photo, x, y)
+  measureLight(tones: SentGraph, photo: Size, x: number, y: number): MeasuredLight {
+    return this.measured(tones, (node) => measureLight(this.evaluator, node, photo, x, y))
   }
 
-  measureLight(tones: GraphNode, photo: Size, x: number, y: number): MeasuredLight {
-    return measureLight(this.evaluator, tones, photo, x, y)
+  /** Measures a picture, and gives back what memory that took beyond the budget. */
+  private measured<T>(tones: SentGraph, measure: (node: GraphNode) => T): T {
+    const value = measure(this.nodes.receive(tones))
+    this.evaluator.trim()
+    return value
   }
 
   /** The file of a picture, as a blob, which crosses to the page without a copy. */

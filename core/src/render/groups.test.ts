@@ -31,7 +31,7 @@ beforeAll(async () => {
 
 function rain(id: string, change?: Partial<Effect>): Effect {
   const made = newEffect({ width: 1200, height: 800 }, { kind: 'rain', look: 'Downpour', id })
-  return { ...made, where: { masks: [], hold: 100 }, group: 'g', ...change }
+  return { ...made, where: { masks: [], hold: 100 }, group: 'g', ...change } as Effect
 }
 
 function group(change: Partial<Group> = {}): Group {

@@ -107,7 +107,7 @@ describe('each kind of mask keeps the rendering contract', () => {
   it.each(Object.keys(masks))('%s opens some of the picture and shuts some of it', (name) => {
     const { pixels } = renderAll(
       evaluator,
-      sceneGraph(sourceWith(masks[name]!()), { kind: 'mask', effectId: 'own', maskId: masks[name]!().id }),
+      sceneGraph(sourceWith(masks[name]!()), { kind: 'masks', of: { owner: 'own', list: 'where' }, maskId: masks[name]!().id }),
       size,
       0.25,
     )

@@ -2,7 +2,7 @@ import { rgbFromHex, type Rgb } from '../colour/hex'
 import { colourOfTemperature } from '../colour/temperature'
 import type { Effect } from '../effects/registry'
 import type { DepthPicture } from '../model/depth'
-import { emptyWhere, type Group } from '../model/look'
+import type { Group } from '../model/look'
 import { lightOf, noMarks, type SceneMarks } from '../model/marks'
 import type { PinnedState } from '../model/stack'
 import type { Size } from '../planes/grid'
@@ -26,30 +26,8 @@ export function isEffect(owner: Owner): owner is Effect {
   return 'kind' in owner
 }
 
-const REGION = ' region'
-
-/** The id under which the region of an effect is edited like any other list of masks. */
-function regionId(effectId: string): string {
-  return effectId + REGION
-}
-
-/** The id of the effect whose region it is; undefined if the id is not that of a region. */
-export function effectOfRegion(id: string): string | undefined {
-  return id.endsWith(REGION) ? id.slice(0, -REGION.length) : undefined
-}
-
-/** An effect with its region in the place of its mask. */
-export function regionOwner(effect: Effect): Effect {
-  return { ...effect, id: regionId(effect.id), where: effect.region ?? emptyWhere }
-}
-
-/** The effect or group with an id, or the region of an effect; undefined if there is none. */
+/** The effect or group with an id; undefined if there is none. */
 export function findOwner(source: Pick<PictureSource, 'effects' | 'groups'>, id: string | undefined): Owner | undefined {
-  const regionOfId = id === undefined ? undefined : effectOfRegion(id)
-  if (regionOfId !== undefined) {
-    const effect = source.effects.find((one) => one.id === regionOfId)
-    return effect && regionOwner(effect)
-  }
   return source.effects.find((effect) => effect.id === id) ?? source.groups?.find((group) => group.id === id)
 }
 
@@ -63,6 +41,12 @@ export function ownerOf(source: PictureSource, id: string): Owner {
 /** The members of a group, in their order. */
 export function insideOfGroup(source: Pick<PictureSource, 'effects'>, groupId: string): readonly Effect[] {
   return source.effects.filter((effect) => effect.group === groupId)
+}
+
+/** The effects beneath an effect or group, from far to near; all of them if it is not in the stack. */
+export function effectsBeneath<E extends Effect>(effects: readonly E[], owner: Pick<Owner, 'id'>): readonly E[] {
+  const index = effects.findIndex(({ id, group }) => id === owner.id || group === owner.id)
+  return index < 0 ? effects : effects.slice(0, index)
 }
 
 /** Colour of an effect's pattern, sRGB-encoded: that of the light it follows, of its colour temperature, or its tint. */

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import { newEffect } from '../effects/newEffect'
-import type { Effect } from '../effects/registry'
+import type { Effect, EffectKind } from '../effects/registry'
 import { newMask } from '../masks/newMask'
 import { noMarks } from '../model/marks'
 import { sceneGraph } from './sceneGraph'
@@ -8,7 +8,7 @@ import { sceneGraph } from './sceneGraph'
 const size = { width: 300, height: 200 }
 const photo = { id: 'p', ...size }
 
-function effectOf(kind: string, id: string): Effect {
+function effectOf(kind: EffectKind, id: string): Effect {
   return newEffect(size, { kind, id })
 }
 

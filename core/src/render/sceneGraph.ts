@@ -2,14 +2,15 @@ import type { Rgb } from '../colour/hex'
 import { definitionOf } from '../effects/registry'
 import type { GraphNode } from '../graph/node'
 import type { MaskContext } from '../masks/maskDefinition'
-import { singleMaskNode, whereNode } from '../masks/whereNode'
-import type { Where } from '../model/look'
+import { singleMaskNode } from '../masks/whereNode'
+import { emptyWhere } from '../model/look'
 import { constantTonesNode } from '../operations/constantTones/constantTones'
 import { differenceNode } from '../operations/difference/difference'
 import { maskAsTonesNode } from '../operations/maskAsTones/maskAsTones'
 import { mixNode } from '../operations/mix/mix'
 import { distanceAsTonesNode } from '../operations/sceneDistance/sceneDistance'
 import { photoNode } from '../operations/photo/photo'
+import { maskListOf, type MaskListRef } from './maskLists'
 import { insideOfGroup, isEffect, ownerOf, type Owner, type PictureSource } from './pictureSource'
 import { StackBuilder } from './stackBuilder'
 
@@ -17,8 +18,8 @@ export const stepNames = ['pattern', 'shape', 'colour', 'where', 'mix'] as const
 export type StepName = (typeof stepNames)[number]
 
 /**
- * What is looked at: the picture, the photo, its distances as grey, what lies beneath an effect or group, one step of it, one mask of its list, or what one effect alone contributes, on
- * black. The picture can show one effect or group at several times its strength.
+ * What is looked at: the picture, the photo, its distances as grey, what lies beneath an effect or group, one step of it, a list of masks or one mask of
+ * it, or what one effect alone contributes, on black. The picture can show one effect or group at several times its strength.
  */
 export type Look =
   | { readonly kind: 'result'; readonly exaggerated?: string | undefined }
@@ -26,7 +27,7 @@ export type Look =
   | { readonly kind: 'distance' }
   | { readonly kind: 'step'; readonly effectId: string; readonly step: StepName }
   | { readonly kind: 'beneath'; readonly effectId: string }
-  | { readonly kind: 'mask'; readonly effectId: string; readonly maskId: string }
+  | { readonly kind: 'masks'; readonly of: MaskListRef; readonly maskId?: string | undefined }
   | { readonly kind: 'alone'; readonly effectId: string }
 
 /** How many times its strength an exaggerated effect shows. */
@@ -38,45 +39,45 @@ const BLACK: Rgb = [0, 0, 0]
 /** The graph whose tones are what `look` shows. @throws Error if the effect or group is not in the scene */
 export function sceneGraph(source: PictureSource, look: Look = { kind: 'result' }): GraphNode {
   if (look.kind === 'photo') return photoNode(source.photo.id)
-  const builder = new StackBuilder(source)
+  const builder = StackBuilder.of(source)
   if (look.kind === 'distance') return distanceAsTonesNode(builder.distance)
   if (look.kind === 'result') return builder.result(look.exaggerated ? { id: look.exaggerated, times: EXAGGERATION } : undefined)
+  if (look.kind === 'masks') return maskPicture(masksNode(builder, look.of, look.maskId))
   const owner = ownerOf(source, look.effectId)
-  const context = builder.contextOf(owner)
-  if (look.kind === 'beneath') return context.beneath
-  if (look.kind === 'mask') {
-    const mask = owner.where.masks.find(({ id }) => id === look.maskId)
-    return maskPicture(mask && singleMaskNode(mask, context))
-  }
-  if (look.kind === 'alone') return aloneNode(builder, owner, context, true)
-  if (look.step === 'where') return maskPicture(whereNode(owner.where, context))
+  if (look.kind === 'beneath') return builder.beneath(owner)
+  if (look.kind === 'alone') return aloneNode(builder, owner, true)
+  if (look.step === 'where') return maskPicture(builder.mask(owner, owner.where))
   if (look.step === 'mix') return builder.resultUpTo(owner)
-  if (!isEffect(owner)) return aloneNode(builder, owner, context, false)
-  if (look.step === 'pattern') return onBlack(definitionOf(owner.kind).pattern(owner.controls, builder.sceneOf(owner)), WHITE)
+  if (look.step === 'colour' || !isEffect(owner)) return aloneNode(builder, owner, false)
   if (look.step === 'shape') return onBlack(builder.field(owner), WHITE)
-  return aloneNode(builder, owner, context, false)
+  return onBlack(definitionOf(owner.kind).pattern(owner.controls, builder.sceneOf(owner)), WHITE)
 }
 
-/** Everything beneath an effect or group, and what its masks may read. @throws Error if it is not in the scene */
+/** What the masks of an effect or group may read. @throws Error if it is not in the scene */
 export function maskContext(source: PictureSource, ownerId: string): MaskContext {
-  return new StackBuilder(source).contextOf(ownerOf(source, ownerId))
+  return StackBuilder.of(source).contextOf(ownerOf(source, ownerId))
+}
+
+function masksNode(builder: StackBuilder, of: MaskListRef, maskId: string | undefined): GraphNode | undefined {
+  const owner = ownerOf(builder.source, of.owner)
+  const list = maskListOf(owner, of.list)
+  if (maskId === undefined) return list && builder.mask(owner, list)
+  const mask = list?.masks.find(({ id }) => id === maskId)
+  return mask && singleMaskNode(mask, builder.contextOf(owner))
 }
 
 function maskPicture(mask: GraphNode | undefined): GraphNode {
   return mask ? maskAsTonesNode(mask) : constantTonesNode(WHITE)
 }
 
-function aloneNode(builder: StackBuilder, owner: Owner, context: MaskContext, masked: boolean): GraphNode {
+/** What an effect or group contributes: light on black, a correction as its difference on mid-grey. */
+function aloneNode(builder: StackBuilder, owner: Owner, masked: boolean): GraphNode {
   if (!isEffect(owner)) return builder.onBlack(insideOfGroup(builder.source, owner.id), masked ? owner : undefined)
-  if (definitionOf(owner.kind).corrects) {
-    const where = masked ? owner.where : { masks: [], hold: 100 }
-    return differenceNode(builder.resultUpTo({ ...owner, where }), context.beneath, false)
+  if (builder.contribution(owner)?.gives === 'correction') {
+    const bare = masked ? owner : { ...owner, where: emptyWhere }
+    return differenceNode(builder.resultUpTo(bare), builder.beneath(owner), false)
   }
-  return builder.drawn(owner, maskOf(owner.where, context, masked))
-}
-
-function maskOf(where: Where, context: MaskContext, masked: boolean): GraphNode | undefined {
-  return masked ? whereNode(where, context) : undefined
+  return builder.drawn(owner, masked ? builder.mask(owner, owner.where) : undefined)
 }
 
 function onBlack(field: GraphNode, colour: Rgb): GraphNode {

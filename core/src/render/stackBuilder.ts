@@ -1,10 +1,10 @@
 import { rgbFromHex, type Rgb } from '../colour/hex'
+import type { EffectScene } from '../effects/effectDefinition'
 import { definitionOf, type Effect } from '../effects/registry'
 import type { GraphNode } from '../graph/node'
 import type { MaskContext } from '../masks/maskDefinition'
 import { whereNode } from '../masks/whereNode'
-import type { EffectScene } from '../effects/effectDefinition'
-import type { Group } from '../model/look'
+import type { Group, Where } from '../model/look'
 import { noMarks, type SceneMarks } from '../model/marks'
 import { clearAirNode } from '../operations/clearAir/clearAir'
 import { constantFieldNode } from '../operations/constantField/constantField'
@@ -14,12 +14,14 @@ import { litFieldNode } from '../operations/litField/litField'
 import { mixNode, type MixParameters } from '../operations/mix/mix'
 import { layerMixNode } from '../operations/mixLayer/layerMix'
 import { mixLayerNode } from '../operations/mixLayer/mixLayer'
+import { photoNode } from '../operations/photo/photo'
+import { rampNode } from '../operations/ramp/ramp'
 import type { AirLight } from '../operations/sceneLight/airLight'
 import { sceneBrightnessNode } from '../operations/sceneLight/sceneLight'
-import { rampNode } from '../operations/ramp/ramp'
-import { photoNode } from '../operations/photo/photo'
+import { BuildMemo, type Brought, type Environment } from './buildMemo'
+import { readsOthers } from './readsOthers'
 import { balancedColours, inSceneLight } from './effectColours'
-import { colourOf, effectOfRegion, insideOfGroup, isEffect, type Owner, type PictureSource } from './pictureSource'
+import { colourOf, effectsBeneath, insideOfGroup, isEffect, type Owner, type PictureSource } from './pictureSource'
 import { distanceNode, knowsDistance } from './sceneDepth'
 
 const BLACK: Rgb = [0, 0, 0]
@@ -33,66 +35,74 @@ interface Exaggerated {
   readonly times: number
 }
 
-/** Fields by the controls and the scene that they come from: an effect that did not change keeps its field as it is. */
-const fields = new WeakMap<object, { readonly from: string; readonly node: GraphNode }>()
-
-function shapedField({ kind, controls }: Effect, scene: SceneOfEffect, { photo, depth = null }: PictureSource): GraphNode {
-  const definition = definitionOf(kind)
-  if (definition.mirrors) return definition.shape(controls, scene)
-  const from = JSON.stringify([kind, photo, scene.marks, scene.phase, depth])
-  const known = fields.get(controls)
-  if (known?.from === from) return known.node
-  const node = definition.shape(controls, scene)
-  // Only a frozen object, such as those of the history, is sure to stay as it is.
-  if (Object.isFrozen(controls) && !scene.readTheStack) fields.set(controls, { from, node })
-  return node
-}
-
-/** The scene as one effect sees it. */
-interface SceneOfEffect extends EffectScene {
-  /** Whether it was asked for what depends on other effects or on masks. */
-  readonly readTheStack: boolean
-}
-
 /** A run of effects that stand together: those of one group, or a single effect without one. */
 interface Run {
   readonly group: Group | undefined
   readonly effects: readonly Effect[]
 }
 
-/** Turns the stack of a scene into a graph, from the farthest effect to the nearest. */
+const builders = new WeakMap<PictureSource, StackBuilder>()
+
+/**
+ * Turns the stack of a scene into a graph, from the farthest effect to the nearest. Each part is made once, and what an effect makes of the same
+ * things beneath it in the same surroundings is what it made in the scene before (`BuildMemo`).
+ */
 export class StackBuilder {
   private readonly photo: GraphNode
-  /** Fields and colours that are being made. */
-  private readonly underWay = new Set<string>()
+  private readonly marks: SceneMarks
+  private readonly memo: BuildMemo
+  private readonly environment: Environment
 
-  /** @param pinning pinned states that are being built, so that one that reads itself ends */
-  constructor(
+  /** @param outer what a pinned state that is built for a mask shares with the scene */
+  private constructor(
     readonly source: PictureSource,
-    private readonly pinning: readonly string[] = [],
+    outer?: BuildMemo,
   ) {
-    this.photo = photoNode(source.photo.id)
+    const { photo, pinned, depth, phase = 0 } = source
+    this.photo = photoNode(photo.id)
+    this.marks = source.marks ?? noMarks
+    this.memo = new BuildMemo(outer)
+    this.environment = { photo, marks: this.marks, pinned, depth, phase }
+    // What leads back to itself is cut where this order meets it, whatever is asked for first.
+    if (source.effects.some(readsOthers)) source.effects.forEach((effect) => this.field(effect))
+  }
+
+  /** The builder of a source. A source that does not change has one. */
+  static of(source: PictureSource): StackBuilder {
+    const known = builders.get(source)
+    if (known) return known
+    const made = new StackBuilder(source)
+    if (Object.isFrozen(source)) builders.set(source, made)
+    return made
   }
 
   result(exaggerated?: Exaggerated): GraphNode {
-    return this.stack(this.source.effects, this.photo, exaggerated)
+    const make = (): GraphNode => this.stack(this.source.effects, this.photo, exaggerated)
+    return exaggerated ? make() : this.memo.part('result', make)
   }
 
   /** The picture as it is with an effect or group and all beneath it, even if it is switched off. */
   resultUpTo(owner: Owner): GraphNode {
-    const lit = { ...owner, on: true }
-    if (!isEffect(lit)) return this.groupNode({ group: lit, effects: insideOfGroup(this.source, owner.id) }, this.beneath(owner))
-    return this.effectNode(lit, this.beneath(owner))
+    if (isEffect(owner)) return this.effectNode(owner.on ? owner : { ...owner, on: true }, this.beneath(owner))
+    return this.groupNode({ group: { ...owner, on: true }, effects: insideOfGroup(this.source, owner.id) }, this.beneath(owner))
+  }
+
+  /** Everything beneath an effect or group. One inside a group sees the members before it without the group's mask, as they act inside it. */
+  beneath(owner: Owner): GraphNode {
+    return this.memo.part(`beneath ${owner.id}`, () => {
+      const below = effectsBeneath(this.source.effects, owner)
+      return this.stackWithin(below, isEffect(owner) ? owner.group : null)
+    })
   }
 
   /** What the masks of an effect or group may read. */
   contextOf(owner: Owner): MaskContext {
-    return this.context(owner, this.beneath(owner))
+    return this.context(owner, () => this.beneath(owner))
   }
 
   /** Distances of the scene, metres. */
   get distance(): GraphNode {
-    return distanceNode(this.source.photo, this.marks, this.source.depth)
+    return this.memo.part('distance', () => distanceNode(this.source.photo, this.marks, this.source.depth))
   }
 
   private get knownDistance(): GraphNode | undefined {
@@ -100,65 +110,56 @@ export class StackBuilder {
   }
 
   /** What an effect may know of the scene. @param beneath everything beneath it, if that is known already */
-  sceneOf(effect: Effect, beneath?: GraphNode): SceneOfEffect {
-    const { photo, phase = 0 } = this.source
-    const [builder, picture, marks] = [this, this.photo, this.marks] as const
-    const below = (): GraphNode => beneath ?? builder.beneath(effect)
-    let readTheStack = false
+  sceneOf(effect: Effect, beneath?: GraphNode): EffectScene {
+    const { source, photo: picture, marks, memo } = this
+    const below = (): GraphNode => beneath ?? this.beneath(effect)
+    const distance = (): GraphNode => this.distance
+    const knownDistance = (): GraphNode | undefined => this.knownDistance
+    const region = (): GraphNode | undefined => (effect.region ? whereNode(effect.region, this.context(effect, below)) : undefined)
     return {
-      width: photo.width,
-      height: photo.height,
+      width: source.photo.width,
+      height: source.photo.height,
       marks,
-      phase,
+      phase: source.phase ?? 0,
       picture,
-      get readTheStack() {
-        return readTheStack
-      },
       get distance() {
-        return builder.distance
+        return distance()
       },
       get knownDistance() {
-        return builder.knownDistance
+        return knownDistance()
       },
       get beneath() {
-        readTheStack = true
+        memo.note('stack')
         return below()
       },
       get region() {
-        readTheStack = true
-        return effect.region ? whereNode(effect.region, builder.context(effect, below())) : undefined
+        memo.note('stack')
+        return region()
       },
       otherEffect: (id) => {
-        readTheStack = true
-        const other = builder.source.effects.find((one) => one.id === id)
-        if (!other || definitionOf(other.kind).mirrors) return undefined
-        return { field: builder.field(other), colours: builder.paint(other) ?? constantTonesNode(builder.colour(other)) }
+        memo.note('others')
+        const other = source.effects.find((one) => one.id === id)
+        if (!other || definitionOf(other.kind).madeFromEffect) return undefined
+        return { field: this.field(other), colours: () => this.colours(other) ?? constantTonesNode(this.colour(other)) }
       },
     }
   }
 
   /** The shaped pattern of an effect, as bright as the scene lights it. */
   field(effect: Effect, beneath?: GraphNode): GraphNode {
-    const make = (): GraphNode => {
-      const field = shapedField(effect, this.sceneOf(effect, beneath), this.source)
-      return effect.colour.lit > 0 ? litFieldNode(field, sceneBrightnessNode(this.airLight()), effect.colour.lit / 100) : field
-    }
-    return this.once(`field ${effect.id}`, make) ?? constantFieldNode(0)
+    return this.contribution(effect, beneath)?.litField ?? constantFieldNode(0)
   }
 
-  /** Regions, and what lies beneath, may lead back to what is being made; there it is as good as nothing. */
-  private once<T>(what: string, make: () => T): T | undefined {
-    if (this.underWay.has(what)) return undefined
-    this.underWay.add(what)
-    try {
-      return make()
-    } finally {
-      this.underWay.delete(what)
-    }
-  }
-
-  private get marks(): SceneMarks {
-    return this.source.marks ?? noMarks
+  /** What an effect brings to the picture; undefined where that leads back to itself. */
+  contribution(effect: Effect, beneath?: GraphNode): Brought | undefined {
+    return this.memo.contribution(effect, beneath, () => {
+      const brought = definitionOf(effect.kind).contribute(effect.controls, this.sceneOf(effect, beneath), this.colour(effect))
+      const { lit } = effect.colour
+      return {
+        ...brought,
+        litField: lit > 0 ? litFieldNode(brought.field, sceneBrightnessNode(this.airLight()), lit / 100) : brought.field,
+      }
+    })
   }
 
   private airLight(): AirLight {
@@ -174,23 +175,16 @@ export class StackBuilder {
   }
 
   colour(effect: Effect): Rgb {
-    return colourOf(effect, this.source.marks)
+    return colourOf(effect, this.marks)
   }
 
   /** Effects on black; under the mask of their group if one is given. */
   onBlack(effects: readonly Effect[], group?: Group): GraphNode {
     const black = constantTonesNode(BLACK)
-    const inside = effects.reduce((beneath, effect) => this.effectNode({ ...effect, on: true }, beneath), black)
+    const inside = effects.reduce((beneath, effect) => this.effectNode(effect.on ? effect : { ...effect, on: true }, beneath), black)
     return fadeTonesNode(black, inside, group && whereNode(group.where, this.contextOf(group)), { amount: 1, linear: false })
   }
 
-  private beneath(owner: Owner): GraphNode {
-    const first = isEffect(owner) ? (effectOfRegion(owner.id) ?? owner.id) : insideOfGroup(this.source, owner.id)[0]?.id
-    const index = this.source.effects.findIndex(({ id }) => id === first)
-    return this.stackWithin(this.source.effects.slice(0, index), isEffect(owner) ? owner.group : null)
-  }
-
-  /** The stack up to somewhere inside a group: the members before it act without the group's mask, as they do inside it. */
   private stackWithin(effects: readonly Effect[], within: string | null): GraphNode {
     const open = within ? effects.filter((effect) => effect.group !== within) : effects
     const members = within ? effects.filter((effect) => effect.group === within) : []
@@ -227,21 +221,34 @@ export class StackBuilder {
 
   private effectNode(effect: Effect, beneath: GraphNode, exaggerated?: Exaggerated): GraphNode {
     if (!effect.on || effect.mix.amount === 0) return beneath
-    const mask = whereNode(effect.where, this.context(effect, beneath))
+    const make = (): GraphNode => this.mixed(effect, beneath, exaggerated)
+    return exaggerated?.id === effect.id ? make() : this.memo.effect(effect, this.environment, beneath, make)
+  }
+
+  /** The picture beneath with what an effect brings to it. */
+  private mixed(effect: Effect, beneath: GraphNode, exaggerated?: Exaggerated): GraphNode {
+    const mask = whereNode(
+      effect.where,
+      this.context(effect, () => beneath),
+    )
     const mix = this.mixOf(effect, exaggerated)
-    if (definitionOf(effect.kind).clears?.(effect.controls)) {
+    const brought = this.contribution(effect, beneath)
+    const field = this.field(effect, beneath)
+    if (brought?.gives === 'clearing') {
       const { colour, amount, linear } = mix
-      return clearAirNode(beneath, this.field(effect, beneath), mask, { colour, amount, linear })
+      return clearAirNode(beneath, field, mask, { colour, amount, linear })
     }
-    const mixed = mixNode(beneath, this.field(effect, beneath), mask, mix, this.paint(effect, beneath))
-    const { finish } = definitionOf(effect.kind)
-    return finish ? finish(effect.controls, this.sceneOf(effect, beneath), mixed, { amount: mix.amount, mask }) : mixed
+    const mixed = mixNode(beneath, field, mask, mix, this.colours(effect, beneath))
+    return brought?.gives === 'correction' && brought.after ? brought.after(mixed, { amount: mix.amount, mask }) : mixed
   }
 
   /** A group passes through: its effects act on what is beneath, and mask and amount fade between without and with them. Another mode isolates it. */
   private groupNode({ group, effects }: Run, beneath: GraphNode, exaggerated?: Exaggerated): GraphNode {
     if (!group?.on || group.mix.amount === 0) return beneath
-    const mask = whereNode(group.where, this.context(group, beneath))
+    const mask = whereNode(
+      group.where,
+      this.context(group, () => beneath),
+    )
     const { mode, linear } = group.mix
     const amount = (group.mix.amount / 100) * (exaggerated?.id === group.id ? exaggerated.times : 1)
     if (mode === 'normal') return fadeTonesNode(beneath, this.sequence(effects, beneath, exaggerated), mask, { amount, linear })
@@ -249,32 +256,53 @@ export class StackBuilder {
     return layer ? mixLayerNode(beneath, layer, mask, { mode, amount, linear }) : beneath
   }
 
+  /** What an effect lays over the layer of an isolated group. */
   private layerNode(effect: Effect, below: GraphNode | undefined, beneath: GraphNode, exaggerated?: Exaggerated): GraphNode | undefined {
+    if (!effect.on || effect.mix.amount === 0) return below
+    const mask = whereNode(
+      effect.where,
+      this.context(effect, () => beneath),
+    )
+    const mix = this.mixOf(effect, exaggerated)
+    const brought = this.contribution(effect, beneath)
+    const field = this.field(effect, beneath)
     // There is no air inside a layer that stands by itself, so nothing can be taken out of it.
-    if (!effect.on || effect.mix.amount === 0 || definitionOf(effect.kind).clears?.(effect.controls)) return below
-    const mask = whereNode(effect.where, this.context(effect, beneath))
-    return layerMixNode(below, this.field(effect, beneath), mask, this.mixOf(effect, exaggerated), this.paint(effect, beneath))
+    if (brought?.gives === 'clearing') return below
+    const colours = this.colours(effect, beneath)
+    if (brought?.gives !== 'correction' || !brought.after) return layerMixNode(below, field, mask, mix, colours)
+    // What comes after the mix needs the whole picture: the finished one is laid into the layer.
+    const whole = { ...mix, amount: 1 }
+    const finished = brought.after(mixNode(beneath, field, undefined, whole, colours), { amount: 1, mask: undefined })
+    return layerMixNode(below, constantFieldNode(1), mask, { ...mix, mode: 'normal' }, finished)
   }
 
   /** Colours that differ from place to place, if the effect has them: its own or those of its ramp, in the light of the scene, balanced. */
-  paint(effect: Effect, beneath?: GraphNode): GraphNode | undefined {
-    return this.once(`paint ${effect.id}`, () => this.coloursOf(effect, beneath))
+  colours(effect: Effect, beneath?: GraphNode): GraphNode | undefined {
+    return this.memo.colours(effect, beneath, () => {
+      const { lit, ramp, balance } = effect.colour
+      const stops = ramp?.map(({ at, colour }) => ({ at: at / 100, colour: rgbFromHex(colour) }))
+      const colours = this.ownColours(effect, beneath) ?? (stops && rampNode(this.field(effect, beneath), stops))
+      const colour = this.colour(effect)
+      const lightened = inSceneLight(this.airLight(), lit, colour, colours)
+      return balance ? balancedColours(this.field(effect, beneath), balance, colour, lightened) : lightened
+    })
   }
 
-  private coloursOf(effect: Effect, beneath?: GraphNode): GraphNode | undefined {
-    const { lit, ramp, balance } = effect.colour
-    const own = definitionOf(effect.kind).paint?.(effect.controls, this.sceneOf(effect, beneath), this.colour(effect))
-    const stops = ramp?.map(({ at, colour }) => ({ at: at / 100, colour: rgbFromHex(colour) }))
-    const colours = own ?? (stops && rampNode(this.field(effect, beneath), stops))
-    const colour = this.colour(effect)
-    const lightened = inSceneLight(this.airLight(), lit, colour, colours)
-    return balance ? balancedColours(this.field(effect, beneath), balance, colour, lightened) : lightened
+  private ownColours(effect: Effect, beneath?: GraphNode): GraphNode | undefined {
+    const brought = this.contribution(effect, beneath)
+    if (!brought || brought.gives === 'clearing') return undefined
+    return brought.gives === 'light' ? brought.colours() : brought.picture()
   }
 
   /** What an effect draws, in its colours, on black. */
   drawn(effect: Effect, mask?: GraphNode): GraphNode {
     const params = { mode: 'normal', amount: 1, linear: false, colour: this.colour(effect) } as const
-    return mixNode(constantTonesNode(BLACK), this.field(effect), mask, params, this.paint(effect))
+    return mixNode(constantTonesNode(BLACK), this.field(effect), mask, params, this.colours(effect))
+  }
+
+  /** The mask of a list; undefined if nothing in it is on. */
+  mask(owner: Owner, list: Where): GraphNode | undefined {
+    return whereNode(list, this.contextOf(owner))
   }
 
   private mixOf(effect: Effect, exaggerated?: Exaggerated): MixParameters & { readonly colour: Rgb } {
@@ -282,27 +310,28 @@ export class StackBuilder {
     return { mode: effect.mix.mode, amount: (effect.mix.amount / 100) * times, linear: effect.mix.linear, colour: this.colour(effect) }
   }
 
-  private context(owner: Owner, beneath: GraphNode): MaskContext {
-    const { photo, picture, source } = { photo: this.source.photo, picture: this.photo, source: this.source }
+  private context(owner: Owner, beneath: () => GraphNode): MaskContext {
+    const { source, photo: picture, memo } = this
     const knownDistance = (): GraphNode | undefined => this.knownDistance
-    const ownTones = (): GraphNode => {
-      if (!isEffect(owner)) return this.onBlack(insideOfGroup(source, owner.id))
-      return this.drawn(owner)
-    }
+    const own = (): GraphNode => (isEffect(owner) ? this.drawn(owner) : this.onBlack(insideOfGroup(source, owner.id)))
     return {
-      photo,
-      photoId: photo.id,
+      photo: source.photo,
+      photoId: source.photo.id,
       picture,
-      beneath,
-      marks: source.marks ?? noMarks,
+      get beneath() {
+        return beneath()
+      },
+      marks: this.marks,
       get distance() {
         return knownDistance()
       },
       get own() {
-        return ownTones()
+        memo.note('others')
+        return own()
       },
       pinned: (id) => this.pinnedNode(id),
       pattern: (id) => {
+        memo.note('others')
         const other = source.effects.find((effect) => effect.id === id)
         return other && this.field(other)
       },
@@ -312,8 +341,8 @@ export class StackBuilder {
   /** The frozen stack of a pinned state over the same photo. One that reads itself, which only a forged file can, is as good as gone. */
   private pinnedNode(id: string | null): GraphNode | undefined {
     const state = this.source.pinned?.find((one) => one.id === id)
-    if (!state || this.pinning.includes(state.id)) return undefined
-    const source = { ...this.source, effects: state.effects, groups: state.groups }
-    return new StackBuilder(source, [...this.pinning, state.id]).result()
+    if (!state) return undefined
+    const { effects, groups } = state
+    return this.memo.pinned(state, () => new StackBuilder({ ...this.source, effects, groups }, this.memo).result())
   }
 }

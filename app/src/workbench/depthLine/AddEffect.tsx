@@ -12,6 +12,7 @@ import {
   sceneGraph,
   type DepthPlace,
   type EffectFamily,
+  type EffectKind,
   type PictureSource,
 } from '@welkinar/core'
 import type { RenderPool } from '@welkinar/core/pool'
@@ -63,7 +64,7 @@ const families: readonly (readonly [EffectFamily, string])[] = [
   ['own', 'Your own'],
 ]
 /** What is looked for first at each place. */
-const usualKinds: Record<DepthPlace, string> = {
+const usualKinds: Record<DepthPlace, EffectKind> = {
   sky: 'stars',
   far: 'haze',
   middle: 'fog',
@@ -72,7 +73,7 @@ const usualKinds: Record<DepthPlace, string> = {
   finish: 'softFocus',
 }
 // What mirrors another effect is made from that effect.
-const offered = effectDefinitions.filter(({ mirrors }) => !mirrors)
+const offered = effectDefinitions.filter(({ madeFromEffect }) => !madeFromEffect)
 
 /** The kinds at the left, the starting looks of one of them as pictures. */
 function Offers({ pool, source, place, onTaken }: AddEffectProps & { onTaken(): void }) {
@@ -88,8 +89,7 @@ function Offers({ pool, source, place, onTaken }: AddEffectProps & { onTaken(): 
   }, [photo, marks, depth, place, kind])
   const take = (look: string) => {
     const effect = newEffect(photo, { kind, look, place, id: crypto.randomUUID() })
-    useScene.getState().change(`Add ${look}`, (scene) => insertEffect(scene, effect))
-    select(effect.id)
+    if (useScene.getState().change(`Add ${look}`, (scene) => insertEffect(scene, effect))) select(effect.id)
     onTaken()
   }
   return (

@@ -11,8 +11,9 @@ import { copyLook, pasteLook } from '../copyLook'
 import { LookPicture } from '../LookPicture'
 import { reflect } from '../reflect'
 import { duplicate } from './duplicate'
-import { groupEffect, joinGroup, settleGroups } from './groups'
+import { groupEffect, joinGroup } from './groups'
 import { stepEffect } from './moveEffect'
+import { removeEffect } from './removeEffect'
 
 interface EffectCardProps {
   readonly pool: RenderPool
@@ -116,7 +117,7 @@ function effectActions(source: PictureSource, effect: Effect): readonly Action[]
     { label: 'Move farther', run: () => change('Move effect', (scene) => stepEffect(scene, id, -1)) },
     { label: 'Move nearer', run: () => change('Move effect', (scene) => stepEffect(scene, id, 1)) },
     { label: 'Duplicate', run: () => duplicate(effect) },
-    ...(definitionOf(effect.kind).mirrors ? [] : [{ label: 'Reflect in the water', run: () => reflect(effect, source) }]),
+    ...(definitionOf(effect.kind).madeFromEffect ? [] : [{ label: 'Reflect in the water', run: () => reflect(effect, source) }]),
     { label: 'Copy look', run: () => copyLook(effect) },
     { label: 'Paste look', run: () => pasteLook(effect) },
     ...(effect.group === null ? [{ label: 'Group', run: () => groupEffect(effect, false) }] : []),
@@ -127,17 +128,4 @@ function effectActions(source: PictureSource, effect: Effect): readonly Action[]
     ...(effect.group === null ? [] : [{ label: 'Out of the group', run: () => joinGroup(id, null) }]),
     { label: 'Remove', run: () => removeEffect(id) },
   ]
-}
-
-/** Removes an effect and selects the one beneath it. */
-export function removeEffect(id: string): void {
-  const { history, change, set } = useScene.getState()
-  const index = history?.scene.effects.findIndex((effect) => effect.id === id) ?? -1
-  if (index < 0) return
-  change('Remove effect', (scene) => {
-    scene.effects.splice(index, 1)
-    settleGroups(scene)
-  })
-  const left = useScene.getState().history?.scene.effects ?? []
-  set({ selectedId: (left[index - 1] ?? left[index])?.id, chosenMaskId: undefined, tool: undefined })
 }

@@ -24,14 +24,14 @@ export function settleGroups(scene: Scene): void {
 /** Puts an effect into a group of its own, or together with the one beneath it in the same place. Selects the group. */
 export function groupEffect(effect: Effect, withBeneath: boolean): void {
   const id = crypto.randomUUID()
-  useScene.getState().change('Group', (scene) => {
+  const made = useScene.getState().change('Group', (scene) => {
     const at = scene.effects.findIndex((one) => one.id === effect.id)
     const members = scene.effects.slice(withBeneath ? at - 1 : at, at + 1)
     scene.groups.push(newGroup(id, `Group ${scene.groups.length + 1}`))
     members.forEach((one) => (one.group = id))
     settleGroups(scene)
   })
-  useScene.getState().set({ selectedId: id, chosenMaskId: undefined, tool: undefined })
+  if (made) useScene.getState().set({ selectedId: id, chosenMaskId: undefined, tool: undefined })
 }
 
 export function joinGroup(effectId: string, groupId: string | null): void {

@@ -6,7 +6,7 @@ import {
   controlOf,
   depthSchema,
   groundSchema,
-  hardRange,
+  limitsOf,
   hazeMarkSchema,
   knowsDistance,
   noMarks,
@@ -34,7 +34,7 @@ export function DepthSection({ pool, source }: DepthSectionProps) {
   const { depth, photo } = source
   const { change } = useScene.getState()
   const choose = () => {
-    importPicture(photo.id)
+    importPicture()
       .then((picture) => {
         if (!picture) return
         change('Depth picture', (scene) => {
@@ -154,7 +154,7 @@ function MarkNumbers<T extends Readonly<Record<string, number>>>({ schema, value
             <NumberControl
               key={key}
               control={control}
-              hard={hardRange(schema.shape[key])}
+              limits={limitsOf(schema.shape[key])}
               value={value[key] ?? 0}
               start={start[key] ?? 0}
               onChange={(next, gesture) => onChange(key, `Depth: ${control.label}`, next, gesture)}
@@ -198,7 +198,7 @@ function DepthControls({ depth }: { readonly depth: DepthPicture }) {
               <NumberControl
                 key={key}
                 control={control}
-                hard={hardRange(depthSchema.shape[key])}
+                limits={limitsOf(depthSchema.shape[key])}
                 value={depth[key]}
                 start={key === 'nearDistance' ? 2 : 2000}
                 onChange={(value, gesture) => edit(`Depth: ${control.label}`, { [key]: value }, gesture)}

@@ -3,6 +3,7 @@ import { gridAt, gridBounds, PICTURED_FROM, PICTURED_TO, sceneGraph, type Pictur
 import { priorities, type RenderPool } from '@welkinar/core/pool'
 import { lazy, Suspense, useEffect, useMemo, useState } from 'react'
 import { NumberControl } from '../../common/NumberControl'
+import { showProblem } from '../../common/notices'
 import { ink } from '../../theme'
 import { LookPicture } from '../LookPicture'
 
@@ -43,7 +44,7 @@ export function DistancePicture({ pool, source }: DistancePictureProps) {
           step: 1,
           hint: 'How far across the photo the profile runs, from its bottom to its top.',
         }}
-        hard={[0, 100]}
+        limits={{ least: 0, most: 100, whole: false }}
         value={across}
         start={50}
         onChange={setAcross}
@@ -76,7 +77,7 @@ function useDistances(
         setMetres(column.map((code) => PICTURED_TO * Math.pow(PICTURED_FROM / PICTURED_TO, code / 255)))
       })
       .catch((error: unknown) => {
-        if (!abort.signal.aborted) console.error(error)
+        if (!abort.signal.aborted) showProblem(error, 'Reading the distances')
       })
     return () => abort.abort()
   }, [pool, node, source.photo, across])

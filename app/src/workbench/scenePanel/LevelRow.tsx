@@ -1,6 +1,6 @@
 import Box from '@mui/material/Box'
 import Button from '@mui/material/Button'
-import { controlOf, hardRange, levelSchema, type LevelMark } from '@welkinar/core'
+import { controlOf, limitsOf, levelSchema, type LevelMark } from '@welkinar/core'
 import { NumberControl } from '../../common/NumberControl'
 import { useScene } from '../../scene/sceneStore'
 
@@ -19,7 +19,7 @@ export function LevelRow({ mark, level }: LevelRowProps) {
       <Box sx={{ flex: 1 }}>
         <NumberControl
           control={{ ...control, usual: [-15, 15] }}
-          hard={hardRange(levelSchema.shape.turn)}
+          limits={limitsOf(levelSchema.shape.turn)}
           value={level.turn}
           start={0}
           onChange={(turn, gesture) =>

@@ -1,7 +1,7 @@
 import Box from '@mui/material/Box'
 import Button from '@mui/material/Button'
 import OutlinedInput from '@mui/material/OutlinedInput'
-import { controlOf, hardRange, hexFromRgb, lightSchema, sceneGraph, type LightMark, type PictureSource } from '@welkinar/core'
+import { controlOf, limitsOf, hexFromRgb, lightSchema, sceneGraph, type LightMark, type PictureSource } from '@welkinar/core'
 import type { RenderPool } from '@welkinar/core/pool'
 import { NumberControl } from '../../common/NumberControl'
 import { showProblem } from '../../common/notices'
@@ -59,7 +59,7 @@ export function LightRow({ pool, source, light }: LightRowProps) {
               <NumberControl
                 key={key}
                 control={control}
-                hard={hardRange(lightSchema.shape[key])}
+                limits={limitsOf(lightSchema.shape[key])}
                 value={Number(light[key].toFixed(1))}
                 start={key === 'strength' ? 100 : Number(light.radius.toFixed(1))}
                 onChange={(value, gesture) => change(`Light: ${control.label}`, (target) => void (target[key] = value), gesture)}

@@ -1,7 +1,7 @@
 import Box from '@mui/material/Box'
 import Button from '@mui/material/Button'
 import OutlinedInput from '@mui/material/OutlinedInput'
-import { controlOf, hardRange, regionSchema, type RegionMark } from '@welkinar/core'
+import { controlOf, limitsOf, regionSchema, type RegionMark } from '@welkinar/core'
 import { NumberControl } from '../../common/NumberControl'
 import { ink } from '../../theme'
 import { changeRegion, removeRegion } from './regions'
@@ -33,7 +33,7 @@ export function RegionRow({ region }: { readonly region: RegionMark }) {
               <NumberControl
                 key={key}
                 control={control}
-                hard={hardRange(schema)}
+                limits={limitsOf(schema)}
                 value={region[key]}
                 start={STARTS[key]}
                 onChange={(value, gesture) => changeRegion(id, `Region: ${control.label}`, (one) => void (one[key] = value), gesture)}

@@ -1,4 +1,4 @@
-import { controlOf, hardRange, isEffect, mixSchema, type Owner } from '@welkinar/core'
+import { controlOf, limitsOf, isEffect, mixSchema, type Owner } from '@welkinar/core'
 import { NumberControl } from '../../common/NumberControl'
 import { changeOwner, useScene } from '../../scene/sceneStore'
 import { startingEffect } from './startingControls'
@@ -12,7 +12,7 @@ export function AmountControl({ owner }: { readonly owner: Owner }) {
   return (
     <NumberControl
       control={control}
-      hard={hardRange(schema)}
+      limits={limitsOf(schema)}
       value={owner.mix.amount}
       start={isEffect(owner) ? startingEffect(owner, photo).mix.amount : 100}
       onChange={(value, gesture) =>

@@ -21,10 +21,12 @@ export function ClippingHistogram({ pool, source, owner }: ClippingHistogramProp
   const after = sceneGraph(source, { kind: 'step', effectId: owner.id, step: 'mix' })
   const before = sceneGraph(source, { kind: 'beneath', effectId: owner.id })
   const { data } = useQuery({
-    queryKey: ['clipping', after.key, before.key],
-    queryFn: async () => {
-      const [most, mostBefore] = await Promise.all([after, before].map((node) => pool.toneHistogram(node, source.photo, 'maximum')))
-      const [luma, lumaBefore] = await Promise.all([after, before].map((node) => pool.toneHistogram(node, source.photo, 'encodedLuma')))
+    queryKey: ['clipping', after.key, before.key, source.photo.id],
+    queryFn: async ({ signal }) => {
+      const [most, mostBefore] = await Promise.all([after, before].map((node) => pool.toneHistogram(node, source.photo, 'maximum', signal)))
+      const [luma, lumaBefore] = await Promise.all(
+        [after, before].map((node) => pool.toneHistogram(node, source.photo, 'encodedLuma', signal)),
+      )
       return { luma, white: newly(most, mostBefore, 255), black: newly(luma, lumaBefore, 0) }
     },
     placeholderData: (earlier) => earlier,

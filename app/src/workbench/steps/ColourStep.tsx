@@ -6,7 +6,7 @@ import {
   colourSchema,
   controlOf,
   definitionOf,
-  hardRange,
+  limitsOf,
   hexFromRgb,
   lightOf,
   noMarks,
@@ -53,7 +53,7 @@ export function colourSummary({ kind, colour }: Effect, { marks = noMarks }: Pic
 
 /** One tint over the intensities: chosen, typed, or measured from the photo's brightest places. */
 export function ColourStep({ pool, source, effect }: ColourStepProps) {
-  if (definitionOf(effect.kind).mirrors) {
+  if (definitionOf(effect.kind).madeFromEffect) {
     return <Box sx={{ color: ink.secondary }}>It has the colours of the effect that it mirrors.</Box>
   }
   const tint = hexFromRgb(colourOf(effect, source.marks))
@@ -137,7 +137,7 @@ function Temperature({ effect, kelvin }: { readonly effect: Effect; readonly kel
   return (
     <NumberControl
       control={control}
-      hard={hardRange(schema)}
+      limits={limitsOf(schema)}
       value={kelvin}
       start={DAYLIGHT}
       onChange={(value, gesture) =>

@@ -1,4 +1,4 @@
-import { colourSchema, controlOf, hardRange, type Effect } from '@welkinar/core'
+import { colourSchema, controlOf, limitsOf, type Effect } from '@welkinar/core'
 import { NumberControl } from '../../common/NumberControl'
 import { changeEffect, useScene } from '../../scene/sceneStore'
 import { startingEffect } from './startingControls'
@@ -12,7 +12,7 @@ export function LitControl({ effect }: { readonly effect: Effect }) {
   return (
     <NumberControl
       control={control}
-      hard={hardRange(schema)}
+      limits={limitsOf(schema)}
       value={effect.colour.lit}
       start={startingEffect(effect, photo).colour.lit}
       onChange={(value, gesture) =>

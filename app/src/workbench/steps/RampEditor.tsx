@@ -1,13 +1,24 @@
 import Box from '@mui/material/Box'
 import Button from '@mui/material/Button'
-import { balanceSchema, controlOf, hardRange, schemaAt, type Balance, type Effect, type Ramp } from '@welkinar/core'
+import {
+  balanceSchema,
+  colourSchema,
+  controlOf,
+  limitsOf,
+  listLimit,
+  rampStopSchema,
+  schemaAt,
+  type Balance,
+  type Effect,
+  type Ramp,
+} from '@welkinar/core'
 import { NumberControl } from '../../common/NumberControl'
 import { NumberField } from '../../common/NumberField'
 import { changeEffect } from '../../scene/sceneStore'
 import { ink } from '../../theme'
 import { readPath, writePath } from './paths'
 
-const MOST_STOPS = 8
+const most = listLimit(colourSchema.shape.ramp)?.most ?? 0
 
 function changeRamp(effect: Effect, label: string, change: (ramp: Ramp) => void, gesture?: string): void {
   changeEffect(effect.id, label, ({ colour }) => colour.ramp && change(colour.ramp), gesture)
@@ -51,7 +62,7 @@ export function RampEditor({ effect, ramp }: { readonly effect: Effect; readonly
           <NumberField
             label={`Place of stop ${index + 1}`}
             value={at}
-            hard={[0, 100]}
+            limits={limitsOf(rampStopSchema.shape.at)}
             unit="%"
             step={1}
             onChange={(value) => changeRamp(effect, 'Place of a stop', (all) => void Object.assign(all[index] ?? {}, { at: value }))}
@@ -67,7 +78,7 @@ export function RampEditor({ effect, ramp }: { readonly effect: Effect; readonly
           </Button>
         </Box>
       ))}
-      <Button variant="outlined" disabled={ramp.length >= MOST_STOPS} onClick={add} sx={{ justifySelf: 'start' }}>
+      <Button variant="outlined" disabled={ramp.length >= most} onClick={add} sx={{ justifySelf: 'start' }}>
         Add a stop
       </Button>
     </Box>
@@ -105,7 +116,7 @@ export function BalanceEditor({ effect, balance }: { readonly effect: Effect; re
                   <NumberControl
                     key={channel}
                     control={control}
-                    hard={hardRange(schema)}
+                    limits={limitsOf(schema)}
                     value={readPath(balance, path)}
                     start={0}
                     onChange={(value, gesture) => change(path, value, gesture)}

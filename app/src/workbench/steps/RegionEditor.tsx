@@ -1,11 +1,12 @@
 import Box from '@mui/material/Box'
-import { definitionOf, regionOwner, type Effect, type PictureSource } from '@welkinar/core'
+import { definitionOf, maskList, type Effect, type MaskListRef, type PictureSource } from '@welkinar/core'
 import type { RenderPool } from '@welkinar/core/pool'
-import { useScene } from '../../scene/sceneStore'
+import { chosenMask, useScene } from '../../scene/sceneStore'
 import { ink } from '../../theme'
 import { AddMask } from './where/AddMask'
 import { MaskEditor } from './where/MaskEditor'
 import { MaskList } from './where/MaskList'
+import { MaskViewChoice } from './where/WhereStep'
 
 interface RegionEditorProps {
   readonly pool: RenderPool
@@ -19,9 +20,9 @@ export function RegionEditor({ pool, source, effect, step }: RegionEditorProps) 
   const { region } = definitionOf(effect.kind)
   const chosenId = useScene((state) => state.chosenMaskId)
   if (region?.step !== step) return null
-  const owner = regionOwner(effect)
-  const { masks } = owner.where
-  const chosen = masks.find(({ id }) => id === chosenId)
+  const list: MaskListRef = { owner: effect.id, list: 'region' }
+  const masks = maskList(source, list)
+  const chosen = chosenMask(masks, chosenId)
   return (
     <Box
       role="group"
@@ -29,13 +30,16 @@ export function RegionEditor({ pool, source, effect, step }: RegionEditorProps) 
       sx={{ borderTop: `1px solid ${ink.rule}`, mt: 1, pt: 3, display: 'grid', gridTemplateColumns: 'minmax(0, 1fr)', gap: 2 }}
     >
       <Box sx={{ fontWeight: 650 }}>{region.label}</Box>
-      {masks.length > 0 ? (
-        <MaskList source={source} owner={owner} chosen={chosen} />
+      {chosen ? (
+        <>
+          <MaskViewChoice hasMasks />
+          <MaskList source={source} list={list} chosen={chosen} />
+        </>
       ) : (
         <Box sx={{ color: ink.secondary }}>{region.hint}</Box>
       )}
-      <AddMask source={source} owner={owner} />
-      {chosen && <MaskEditor key={chosen.id} pool={pool} source={source} owner={owner} mask={chosen} />}
+      <AddMask source={source} list={list} />
+      {chosen && <MaskEditor key={chosen.id} pool={pool} source={source} list={list} mask={chosen} />}
     </Box>
   )
 }

@@ -1,4 +1,4 @@
-import { choiceOf, controlOf, definitionOf, hardRange, isFollowing, schemaAt, type Effect } from '@welkinar/core'
+import { choiceOf, controlOf, definitionOf, limitsOf, isFollowing, schemaAt, type Effect } from '@welkinar/core'
 import { Choice } from '../../common/Choice'
 import { NumberControl } from '../../common/NumberControl'
 import { changeEffect, useScene } from '../../scene/sceneStore'
@@ -35,7 +35,7 @@ export function SchemaControl({ effect, path }: SchemaControlProps) {
   return (
     <NumberControl
       control={control}
-      hard={hardRange(schema)}
+      limits={limitsOf(schema)}
       value={readPath(effect.controls, path)}
       start={Number(start.toFixed(control.step < 0.01 ? 4 : 3))}
       onChange={(value, gesture) =>

@@ -3,22 +3,17 @@ import { definitionOf, isEffect, noMarks, type Effect, type Group, type Owner, t
 import type { RenderPool } from '@welkinar/core/pool'
 import { useScene } from '../../scene/sceneStore'
 import { ink } from '../../theme'
+import { interfaceOf } from '../kinds'
 import { ScenePanel } from '../scenePanel/ScenePanel'
 import { AmountControl } from './AmountControl'
 import { ColourStep, colourSummary } from './ColourStep'
-import { FieldControls, PerLayerControls } from './FieldControls'
-import { FieldSource } from './FieldSource'
-import { FieldSteps } from './FieldSteps'
-import { GlintPlaces } from './GlintPlaces'
+import { FieldControls } from './FieldControls'
 import { GroupHead } from './GroupHead'
 import { LitControl } from './LitControl'
-import { MirroredChoice } from './MirroredChoice'
 import { MixStep, mixSummary } from './MixStep'
-import { PathList } from './PathList'
 import { RegionEditor } from './RegionEditor'
 import { SchemaControl } from './SchemaControl'
 import { StepSection } from './StepSection'
-import { StudioLink } from './StudioLink'
 import { WhereStep } from './where/WhereStep'
 import { whereSummary } from './where/whereSummary'
 
@@ -72,6 +67,7 @@ interface EffectStepsProps {
 
 function EffectSteps({ pool, source, effect }: EffectStepsProps) {
   const definition = definitionOf(effect.kind)
+  const { Pattern, Shape } = interfaceOf(effect.kind)
   const summary = definition.summary(effect.controls)
   const words = definition.inWords?.(effect.controls, { ...source.photo, marks: source.marks ?? noMarks })
   // Specks are seen close up; what is large, the mask and the result as a whole.
@@ -99,18 +95,13 @@ function EffectSteps({ pool, source, effect }: EffectStepsProps) {
         {words && <Box sx={{ mt: 2, color: ink.secondary, '&::first-letter': { textTransform: 'uppercase' } }}>{words}</Box>}
       </Box>
       <StepSection {...shared} step="pattern" number={1} title="Pattern" summary={summary.pattern}>
-        {definition.mirrors && <MirroredChoice source={source} effect={effect} />}
         <FieldControls effect={effect} step="pattern" />
-        <FieldSource source={source} effect={effect} />
-        <GlintPlaces pool={pool} source={source} effect={effect} />
-        <PathList effect={effect} />
-        <StudioLink effect={effect} />
+        {Pattern && <Pattern pool={pool} source={source} effect={effect} />}
         <RegionEditor pool={pool} source={source} effect={effect} step="pattern" />
-        <PerLayerControls effect={effect} />
       </StepSection>
       <StepSection {...shared} step="shape" number={2} title="Shape" summary={summary.shape}>
         <FieldControls effect={effect} step="shape" />
-        <FieldSteps effect={effect} photo={source.photo} />
+        {Shape && <Shape pool={pool} source={source} effect={effect} />}
         <RegionEditor pool={pool} source={source} effect={effect} step="shape" />
       </StepSection>
       <StepSection {...shared} step="colour" number={3} title="Colour" summary={colourSummary(effect, source)}>

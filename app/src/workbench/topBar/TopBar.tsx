@@ -155,10 +155,11 @@ function CompareChoice() {
 
 function SavedMark() {
   const state = useSaveState((save) => save.state)
-  const words = { saved: 'saved', saving: 'saving …', 'no room': 'not saved', failed: 'not saved' }
+  const readOnly = useScene((store) => store.readOnly)
+  const words = { saved: 'saved', saving: 'saving …', 'no room': 'not saved', failed: 'not saved', conflict: 'not saved' }
   return (
-    <Box role="status" sx={{ color: ink.secondary, whiteSpace: 'nowrap' }}>
-      {words[state]}
+    <Box role="status" data-saved={!readOnly && state === 'saved'} sx={{ color: ink.secondary, whiteSpace: 'nowrap' }}>
+      {readOnly ? 'only shown' : words[state]}
     </Box>
   )
 }

@@ -1,16 +1,17 @@
-import { useMemo } from 'react'
+import { useEffect, useMemo } from 'react'
 import { useHotkeys } from 'react-hotkeys-hook'
 import { useNavigate } from 'react-router'
-import { findOwner, isEffect, type Owner } from '@welkinar/core'
+import { brushControls, findOwner, isEffect, limitsOf, nearestNumber, type Owner } from '@welkinar/core'
 import { useBrush } from '../../scene/brush'
 import { changeOwner, useScene, type MaskView } from '../../scene/sceneStore'
-import { removeEffect } from '../depthLine/EffectCard'
+import { removeEffect } from '../depthLine/removeEffect'
 import { removeGroup } from '../depthLine/groups'
 import { stepEffect } from '../depthLine/moveEffect'
 import { copyLook, pasteLook } from '../copyLook'
 import { neighbourMode, setMode } from '../mixModes'
 import { reflect } from '../reflect'
-import { openRecipe, saveRecipe } from '../recipes'
+import { saveRecipe } from '../../scene/saveRecipe'
+import { openRecipe } from '../recipes'
 import type { Command } from './commands'
 
 const ZOOM_STEP = 1.25
@@ -66,7 +67,7 @@ function buildCommands({ canUndo, canRedo, selectedId, sceneId, goTo }: CommandC
     },
   })
   const brushBy = (factor: number): void =>
-    useBrush.getState().set({ size: Math.min(20000, Math.max(0.5, useBrush.getState().size * factor)) })
+    useBrush.getState().set({ size: nearestNumber(useBrush.getState().size * factor, limitsOf(brushControls.size)) })
   return [
     { id: 'undo', label: 'Undo', keys: 'mod+z', keysShown: 'Ctrl Z', enabled: canUndo, run: undo },
     { id: 'redo', label: 'Redo', keys: 'mod+shift+z', keysShown: 'Ctrl Shift Z', enabled: canRedo, run: redo },
@@ -209,4 +210,10 @@ function isTyping(event: KeyboardEvent): boolean {
 function useHeld(key: string, what: 'holdingBefore' | 'holdingUnmasked' | 'exaggerating'): void {
   const options = { keydown: true, keyup: true, enableOnFormTags: true, ignoreEventWhen: isTyping } as const
   useHotkeys(key, ({ type }) => useScene.getState().set({ [what]: type === 'keydown' }), options, [])
+  useEffect(() => {
+    // A key that is lifted in another window is lifted all the same.
+    const letGo = (): void => useScene.getState().set({ [what]: false })
+    addEventListener('blur', letGo)
+    return () => removeEventListener('blur', letGo)
+  }, [what])
 }

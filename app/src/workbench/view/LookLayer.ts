@@ -1,6 +1,5 @@
 import { gridAt, regionOnGrid, type GraphNode, type Grid, type Rect, type Size } from '@welkinar/core'
 import { priorities, type RenderPool } from '@welkinar/core/pool'
-import { showProblem } from '../../common/notices'
 import { toScreen, visibleRegion, type ViewPort } from './viewPort'
 
 interface Wanted {
@@ -38,6 +37,7 @@ export class LookLayer {
   private msPerPixel = 0
   private doneKey = ''
   private wantedAt = 0
+  private failed: { readonly key: string; readonly error: unknown } | undefined
 
   /**
    * @param name for the measured times
@@ -54,14 +54,26 @@ export class LookLayer {
   want(wanted: Wanted): void {
     this.wanted = wanted
     this.wantedAt = performance.now()
-    if (keyOf(wanted) === this.doneKey) return
+    const key = keyOf(wanted)
+    if (key === this.doneKey || key === this.failed?.key) return
+    this.failed = undefined
     if (!wanted.moving) this.exact?.abort()
-    if (!this.running) this.run().catch((error: unknown) => showProblem(error, 'Computing the picture'))
+    if (!this.running) void this.run()
   }
 
   /** Whether the exact picture of the last wish is shown, and nothing older is under way that would replace it. */
   get settled(): boolean {
     return this.wanted !== undefined && !this.running && keyOf(this.wanted) === this.doneKey
+  }
+
+  /** Why the last wish cannot be fulfilled, if it cannot. */
+  get trouble(): unknown {
+    return this.wanted && this.failed?.key === keyOf(this.wanted) ? this.failed.error : undefined
+  }
+
+  /** Lets the same wish be tried again. */
+  forgetTrouble(): void {
+    this.failed = undefined
   }
 
   dispose(): void {
@@ -86,33 +98,39 @@ export class LookLayer {
 
   private async run(): Promise<void> {
     this.running = true
-    try {
-      while (this.wanted && keyOf(this.wanted) !== this.doneKey) {
-        const wanted = this.wanted
-        const key = keyOf(wanted)
-        const started = this.wantedAt
-        const factor = this.coarseFactor(wanted)
-        if (wanted.moving) {
-          await this.paint(wanted, Math.max(MOVING_FACTOR, factor))
-          this.doneKey = key
-          this.onChange()
-          continue
-        }
-        if (factor > 1) {
-          await this.paint(wanted, factor)
-          this.note('coarse', started)
-        }
-        if (this.wanted !== wanted) continue
-        this.exact = new AbortController()
-        if (await this.paintExact(wanted, this.exact.signal)) {
-          this.doneKey = key
-          if (factor === 1) this.note('coarse', started)
-          this.note('exact', started)
-          this.onChange()
-        }
+    while (this.wanted && keyOf(this.wanted) !== this.doneKey && keyOf(this.wanted) !== this.failed?.key) {
+      const { wanted } = this
+      try {
+        await this.fulfil(wanted)
+      } catch (error) {
+        this.failed = { key: keyOf(wanted), error }
       }
-    } finally {
-      this.running = false
+    }
+    this.running = false
+    this.onChange()
+  }
+
+  /** Shows the wish: coarse first if the exact picture would be late. */
+  private async fulfil(wanted: Wanted): Promise<void> {
+    const key = keyOf(wanted)
+    const started = this.wantedAt
+    const factor = this.coarseFactor(wanted)
+    if (wanted.moving) {
+      await this.paint(wanted, Math.max(MOVING_FACTOR, factor))
+      this.doneKey = key
+      this.onChange()
+      return
+    }
+    if (factor > 1) {
+      await this.paint(wanted, factor)
+      this.note('coarse', started)
+    }
+    if (this.wanted !== wanted) return
+    this.exact = new AbortController()
+    if (await this.paintExact(wanted, this.exact.signal)) {
+      this.doneKey = key
+      if (factor === 1) this.note('coarse', started)
+      this.note('exact', started)
       this.onChange()
     }
   }

@@ -1,10 +1,11 @@
 import Box from '@mui/material/Box'
-import { findOwner, type Effect, type Owner, type PictureSource } from '@welkinar/core'
+import Button from '@mui/material/Button'
+import { findOwner, maskList, withMaskList, type Effect, type MaskListRef, type PictureSource } from '@welkinar/core'
 import type { RenderPool } from '@welkinar/core/pool'
 import { useCallback, useEffect, useMemo, useRef, useState, type KeyboardEvent } from 'react'
-import { chosenMask, useScene } from '../../scene/sceneStore'
+import { chosenMask, editedList, useScene } from '../../scene/sceneStore'
 import { ink } from '../../theme'
-import { PictureView } from './PictureView'
+import { PictureView, type ViewTrouble } from './PictureView'
 import { PhotoOverlay } from './overlay/PhotoOverlay'
 import { SplitDivider } from './SplitDivider'
 import { usePhase } from './usePhase'
@@ -25,19 +26,20 @@ export function PhotoView({ pool, source }: PhotoViewProps) {
   const canvas = useRef<HTMLCanvasElement>(null)
   const view = useRef<PictureView>(undefined)
   const [settled, setSettled] = useState(false)
+  const [trouble, setTrouble] = useState<ViewTrouble>()
   const screen = useScreenSize(frame)
   const place = useScene((state) => state.place)
   const compare = useScene((state) => (state.holdingBefore ? 'before' : state.compare))
   const splitAt = useScene((state) => state.splitAt)
   const maskView = useScene((state) => state.maskView)
-  const selectedId = useScene((state) => state.selectedId)
+  const list = useEditedList(source)
   const chosenMaskId = useScene((state) => state.chosenMaskId)
   const maskScope = useScene((state) => state.maskScope)
   const exaggerated = useScene((state) => (state.exaggerating ? state.selectedId : undefined))
   const phase = usePhase()
   const moving = useScene((state) => state.playing)
   const tried = useShownSource(source)
-  const shown = useMemo(() => (phase > 0 ? { ...tried, phase } : tried), [tried, phase])
+  const shown = useMemo(() => (phase > 0 ? Object.freeze({ ...tried, phase }) : tried), [tried, phase])
   const { photo } = source
   const port = screen && viewPortFor(place, photo, screen, window.devicePixelRatio)
   const latestPort = useRef<ViewPort>(undefined)
@@ -46,15 +48,15 @@ export function PhotoView({ pool, source }: PhotoViewProps) {
 
   useEffect(() => {
     if (!canvas.current) return
-    const created = new PictureView(pool, canvas.current, setSettled)
+    const created = new PictureView(pool, canvas.current, setSettled, setTrouble)
     view.current = created
     return () => created.dispose()
   }, [pool])
 
   useEffect(() => {
     latestPort.current = port
-    const maskId = maskScope === 'one' ? chosenMask(findOwner(source, selectedId), chosenMaskId)?.id : undefined
-    if (port) view.current?.show({ source: shown, port, compare, splitAt, maskView, selectedId, maskId, exaggerated, moving })
+    const maskId = list && maskScope === 'one' ? chosenMask(maskList(source, list), chosenMaskId)?.id : undefined
+    if (port) view.current?.show({ source: shown, port, compare, splitAt, maskView, list, maskId, exaggerated, moving })
   })
 
   const zoom = port?.zoom
@@ -92,7 +94,37 @@ export function PhotoView({ pool, source }: PhotoViewProps) {
     >
       <canvas ref={canvas} data-testid="picture" data-settled={settled} style={{ width: '100%', height: '100%', display: 'block' }} />
       {port && <PhotoOverlay pool={pool} source={source} port={port} settled={settled} />}
+      {trouble && <Trouble trouble={trouble} onAgain={() => view.current?.tryAgain()} />}
       {port && compare === 'split' && <SplitDivider port={port} photo={photo} />}
+    </Box>
+  )
+}
+
+/** What could not be computed, over the picture that is still shown. */
+function Trouble({ trouble, onAgain }: { readonly trouble: ViewTrouble; onAgain(): void }) {
+  return (
+    <Box
+      role="alert"
+      onDoubleClick={(event) => event.stopPropagation()}
+      sx={{
+        position: 'absolute',
+        left: 16,
+        right: 16,
+        bottom: 16,
+        px: 4,
+        py: 2,
+        display: 'flex',
+        gap: 4,
+        alignItems: 'center',
+        bgcolor: ink.raised,
+        borderLeft: `4px solid ${ink.accent}`,
+        cursor: 'default',
+      }}
+    >
+      <Box sx={{ flex: 1 }}>{trouble.words} What you see is older or coarser.</Box>
+      <Button variant="outlined" onClick={onAgain} sx={{ flex: 'none' }}>
+        Try again
+      </Button>
     </Box>
   )
 }
@@ -104,23 +136,33 @@ const arrows: Record<string, readonly [number, number] | undefined> = {
   ArrowDown: [0, 1],
 }
 
-/** The scene as the view shows it: with what is only being tried, or without the mask of the selected effect while that is held. */
+/** The list of masks that is edited, as the same object as long as it is the same list. */
+function useEditedList(source: PictureSource): MaskListRef | undefined {
+  const selectedId = useScene((state) => state.selectedId)
+  const openStep = useScene((state) => state.openStep)
+  const edited = editedList(findOwner(source, selectedId), openStep)
+  return useMemo(
+    () => edited && { owner: edited.owner, list: edited.list },
+    [edited?.owner, edited?.list], // eslint-disable-line react-hooks/exhaustive-deps -- the address is these two
+  )
+}
+
+/** The scene as the view shows it: with what is only being tried, or without the masks of the list that is edited while that is held. */
 function useShownSource(source: PictureSource): PictureSource {
   const trial = useScene((state) => state.trial)
-  const selectedId = useScene((state) => state.selectedId)
+  const list = useEditedList(source)
   const unmasked = useScene((state) => state.holdingUnmasked)
   const chosenMaskId = useScene((state) => (state.maskScope === 'one' ? state.chosenMaskId : undefined))
   const placedId = useScene((state) => state.placing?.effectId)
   return useMemo(() => {
     const tried = weakened(trial ?? source, placedId)
-    if (!unmasked) return tried
-    const bare = <O extends Owner>(owner: O): O => {
-      if (owner.id !== selectedId) return owner
-      const masks = owner.where.masks.filter((mask) => chosenMaskId !== undefined && mask.id !== chosenMaskId)
-      return { ...owner, where: { ...owner.where, masks } }
-    }
-    return { ...tried, effects: tried.effects.map((effect) => bare(effect)), groups: (tried.groups ?? []).map(bare) }
-  }, [trial, source, unmasked, selectedId, chosenMaskId, placedId])
+    if (!unmasked || !list) return tried
+    const bare = withMaskList(tried, list, ({ masks, hold }) => ({
+      hold,
+      masks: masks.filter(({ id }) => chosenMaskId !== undefined && id !== chosenMaskId),
+    }))
+    return Object.freeze(bare)
+  }, [trial, source, unmasked, list, chosenMaskId, placedId])
 }
 
 /** How much of an effect is seen while its place is being looked for. */
@@ -129,5 +171,5 @@ const PLACING_PART = 0.25
 function weakened(source: PictureSource, effectId: string | undefined): PictureSource {
   if (effectId === undefined) return source
   const weak = (effect: Effect): Effect => ({ ...effect, mix: { ...effect.mix, amount: effect.mix.amount * PLACING_PART } })
-  return { ...source, effects: source.effects.map((effect) => (effect.id === effectId ? weak(effect) : effect)) }
+  return Object.freeze({ ...source, effects: source.effects.map((effect) => (effect.id === effectId ? weak(effect) : effect)) })
 }

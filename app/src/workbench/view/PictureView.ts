@@ -1,5 +1,6 @@
-import { sceneGraph, type Look, type PictureSource } from '@welkinar/core'
+import { sceneGraph, type Look, type MaskListRef, type PictureSource } from '@welkinar/core'
 import type { RenderPool } from '@welkinar/core/pool'
+import { renderTrouble } from '../../engine/renderTrouble'
 import type { Compare, MaskView } from '../../scene/sceneStore'
 import { hatchPattern } from './hatch'
 import { LookLayer } from './LookLayer'
@@ -12,13 +13,19 @@ export interface ViewWish {
   readonly compare: Compare
   readonly splitAt: number
   readonly maskView: MaskView
-  readonly selectedId: string | undefined
+  /** The list of masks that is seen. */
+  readonly list: MaskListRef | undefined
   /** The mask that is seen alone; the whole list without it. */
   readonly maskId: string | undefined
   /** The effect or group that shows at several times its strength. */
   readonly exaggerated: string | undefined
   /** Whether the scene plays. */
   readonly moving: boolean
+}
+
+/** Something in the view that cannot be computed, in words for the person. */
+export interface ViewTrouble {
+  readonly words: string
 }
 
 /** Draws the picture, the photo beside it, and the mask over it, on one canvas. */
@@ -29,11 +36,13 @@ export class PictureView {
   private readonly hatch: LookLayer
   private wish: ViewWish | undefined
   private frame = 0
+  private told: string | undefined
 
   constructor(
     pool: RenderPool,
     private readonly canvas: HTMLCanvasElement,
     private readonly onSettled: (settled: boolean) => void,
+    private readonly onTrouble: (trouble: ViewTrouble | undefined) => void,
   ) {
     const redraw = (): void => this.schedule()
     this.picture = new LookLayer('picture', pool, redraw)
@@ -47,24 +56,41 @@ export class PictureView {
     const { photo } = wish.source
     const ask = (layer: LookLayer, look: Look): void =>
       layer.want({ node: sceneGraph(wish.source, look), photo, port: wish.port, moving: wish.moving })
-    if (this.showsMask(wish) && wish.selectedId) {
-      const { selectedId, maskId } = wish
-      const look: Look = maskId ? { kind: 'mask', effectId: selectedId, maskId } : { kind: 'step', effectId: selectedId, step: 'where' }
-      ask(wish.maskView === 'grey' ? this.mask : this.hatch, look)
+    if (this.showsMask(wish) && wish.list) {
+      ask(wish.maskView === 'grey' ? this.mask : this.hatch, { kind: 'masks', of: wish.list, maskId: wish.maskId })
     }
     if (wish.compare !== 'after') ask(this.before, { kind: 'photo' })
     if (wish.compare !== 'before' && wish.maskView !== 'grey') ask(this.picture, { kind: 'result', exaggerated: wish.exaggerated })
-    this.onSettled(this.isSettled(wish))
+    this.tell(wish)
     this.schedule()
+  }
+
+  /** Computes anew what could not be computed. */
+  tryAgain(): void {
+    for (const layer of this.layers) layer.forgetTrouble()
+    if (this.wish) this.show(this.wish)
   }
 
   dispose(): void {
     cancelAnimationFrame(this.frame)
-    for (const layer of [this.picture, this.before, this.mask, this.hatch]) layer.dispose()
+    for (const layer of this.layers) layer.dispose()
   }
 
-  private showsMask({ maskView, selectedId, compare }: ViewWish): boolean {
-    return maskView !== 'off' && selectedId !== undefined && compare !== 'before'
+  private get layers(): readonly LookLayer[] {
+    return [this.picture, this.before, this.mask, this.hatch]
+  }
+
+  private tell(wish: ViewWish): void {
+    this.onSettled(this.isSettled(wish))
+    const error = this.layers.map((layer) => layer.trouble).find((one) => one !== undefined)
+    const words = error === undefined ? undefined : renderTrouble(error, wish.source, 'The picture')
+    if (words === this.told) return
+    this.told = words
+    this.onTrouble(words === undefined ? undefined : { words })
+  }
+
+  private showsMask({ maskView, list, compare }: ViewWish): boolean {
+    return maskView !== 'off' && list !== undefined && compare !== 'before'
   }
 
   private schedule(): void {
@@ -90,7 +116,7 @@ export class PictureView {
       if (this.showsMask(wish) && wish.maskView === 'hatch') this.drawHatch(context, port, width, height)
       if (wish.compare === 'split') this.drawSplit(context, wish, width, height)
     }
-    this.onSettled(this.isSettled(wish))
+    this.tell(wish)
   }
 
   private isSettled(wish: ViewWish): boolean {

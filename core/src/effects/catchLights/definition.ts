@@ -7,7 +7,7 @@ import { joinFieldsNode } from '../../operations/joinFields/joinFields'
 import { levelsNode } from '../../operations/levels/levels'
 import { luminosityMaskNode } from '../../operations/luminosityMask/luminosityMask'
 import { towardsNode } from '../../operations/towards/towards'
-import type { EffectDefinition, EffectScene } from '../effectDefinition'
+import { defineEffect, light, type EffectScene } from '../effectDefinition'
 import { originControls, originOf, originPlace } from '../origin'
 import { startingLooks } from './startingLooks'
 
@@ -32,7 +32,7 @@ const shape = z.strictObject({
 const controls = z.strictObject({ pattern, shape })
 export type CatchLightControls = z.infer<typeof controls>
 
-export const catchLights: EffectDefinition<'catchLights', CatchLightControls> = {
+export const catchLights = defineEffect({
   kind: 'catchLights',
   family: 'light',
   label: 'Catch-lights',
@@ -47,12 +47,11 @@ export const catchLights: EffectDefinition<'catchLights', CatchLightControls> = 
     shape: `strength ${Math.round(shape.strength)} %`,
   }),
   pattern: ({ pattern }, scene) => facing(pattern, scene),
-  shape: ({ pattern, shape }, scene) =>
-    gaussianBlurNode(
-      levelsNode(facing(pattern, scene), { black: 0.004, white: 25 / Math.max(1, shape.strength), gamma: 1 + shape.evenness / 100 }),
-      shape.blur,
-    ),
-}
+  contribute({ pattern, shape }, scene) {
+    const white = 25 / Math.max(1, shape.strength)
+    return light(gaussianBlurNode(levelsNode(facing(pattern, scene), { black: 0.004, white, gamma: 1 + shape.evenness / 100 }), shape.blur))
+  },
+})
 
 /** What is brighter than the place a step nearer to the light: the sides of things that face it. Only in the brights. */
 function facing({ follows, x, y, size, tones }: CatchLightControls['pattern'], { picture, marks }: EffectScene): GraphNode {

@@ -1,6 +1,7 @@
 import { z } from 'zod'
 import type { GraphNode } from '../../graph/node'
 import { angleControl, choiceControl, lengthControl, numberControl, percentControl, seedControl } from '../../model/controls'
+import { listOf, referenceTo, withRoles } from '../../model/roles'
 import { constantFieldNode } from '../../operations/constantField/constantField'
 import { lightFieldNode } from '../../operations/lightOfTones/lightOfTones'
 import { photoNode } from '../../operations/photo/photo'
@@ -13,7 +14,7 @@ import { streaksNode } from '../../operations/streaks/streaks'
 import { stripesNode } from '../../operations/stripes/stripes'
 import { turbulenceNode } from '../../operations/turbulence/turbulence'
 import { steady } from '../camera'
-import type { EffectDefinition, EffectScene } from '../effectDefinition'
+import { defineEffect, light, type EffectScene } from '../effectDefinition'
 import { originControls, originOf, originPlace } from '../origin'
 import { applyStep, fieldOperationSchema, type FieldStep } from './fieldOperations'
 import { startingLooks } from './startingLooks'
@@ -32,7 +33,7 @@ const pattern = z.strictObject({
     picture: 'A picture from a file',
   }),
   /** Id of the effect whose pattern it is made from. */
-  of: z.string().min(1).nullable().default(null),
+  of: withRoles(referenceTo('effect'), { byHand: true }).default(null),
   picture: pictureReference.nullable().default(null),
   sizeX: lengthControl({
     label: 'Across',
@@ -53,13 +54,13 @@ const pattern = z.strictObject({
   }),
   seed: seedControl(),
   tiling: choiceControl('Tiling', { off: 'Goes on without end', frame: 'Meets itself at the sides of the photo' }),
-  turn: angleControl('Rotation'),
+  turn: angleControl('Rotation', { noise: 'rotation' }),
   density: numberControl({ label: 'Density', unit: '', usual: [0, 100], hard: [0, 2000], step: 1, hint: 'Specks in the frame, in tens.' }),
   part: percentControl('Bright part', 'Of a stripe.'),
   ...originControls,
 })
 
-const shape = z.strictObject({ steps: z.array(fieldOperationSchema).max(24) })
+const shape = z.strictObject({ steps: listOf(fieldOperationSchema, 24, 'operations') })
 
 const controls = z.strictObject({ pattern, shape })
 export type CustomFieldControls = z.infer<typeof controls>
@@ -76,7 +77,7 @@ const appliesTo: Readonly<Record<string, readonly string[]>> = {
   'pattern.part': ['stripes'],
 }
 
-export const customField: EffectDefinition<'customField', CustomFieldControls> = {
+export const customField = defineEffect({
   kind: 'customField',
   family: 'own',
   label: 'Custom field',
@@ -96,8 +97,8 @@ export const customField: EffectDefinition<'customField', CustomFieldControls> =
     shape: shape.steps.length === 0 ? 'as it is' : shape.steps.map(({ kind }) => words[kind]).join(', '),
   }),
   pattern: (controls, scene) => rawField(controls, scene),
-  shape: (controls, scene) => fieldAfter(controls, scene, controls.shape.steps.length),
-}
+  contribute: (controls, scene) => light(fieldAfter(controls, scene, controls.shape.steps.length)),
+})
 
 const words: Readonly<Record<FieldStep['kind'], string>> = {
   blur: 'blur',

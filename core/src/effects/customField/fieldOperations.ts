@@ -1,6 +1,7 @@
 import { z } from 'zod'
 import type { GraphNode } from '../../graph/node'
 import { angleControl, lengthControl, levelControls, numberControl, percentControl } from '../../model/controls'
+import { evenFit, fitLengths, lengthFactor } from '../../model/lengths'
 import { combineMasksNode } from '../../operations/combineMasks/combineMasks'
 import { curveNode } from '../../operations/curve/curve'
 import { highPassNode } from '../../operations/difference/difference'
@@ -14,6 +15,7 @@ import { polarWrapNode } from '../../operations/polarWrap/polarWrap'
 import { radialBlurNode } from '../../operations/radialBlur/radialBlur'
 import { ellipseMaskNode } from '../../operations/shapeMasks/ellipseMask'
 import { lineMaskNode } from '../../operations/shapeMasks/lineMask'
+import type { Size } from '../../planes/grid'
 import { steady } from '../camera'
 
 /** The place that operations about a place share, photo px, and the size of the photo. */
@@ -198,4 +200,16 @@ export function applyStep(field: GraphNode, step: FieldStep, centre: Centre): Gr
   const found = fieldOperations.find(({ kind }) => kind === step.kind) as unknown as FieldOperation<string, z.ZodRawShape> | undefined
   if (!found) throw new Error(`There is no operation “${step.kind}” on fields.`)
   return found.apply(field, step, centre)
+}
+
+/** An operation as it starts, its lengths fitted to the photo. */
+export function newFieldStep(kind: FieldStep['kind'], photo: Size): FieldStep {
+  const found = fieldOperations.find((one) => one.kind === kind)
+  if (!found) throw new Error(`There is no operation “${kind}” on fields.`)
+  const fitted = fitLengths<FieldStep>(fieldOperationSchema, { kind, ...found.start } as FieldStep, evenFit(lengthFactor(photo)))
+  const rounded = Object.entries(fitted).map(([key, value]: [string, unknown]) => [
+    key,
+    typeof value === 'number' ? Number(value.toFixed(2)) : value,
+  ])
+  return fieldOperationSchema.parse(Object.fromEntries(rounded))
 }

@@ -3,7 +3,8 @@ import { lengthControl, numberControl, percentControl, seedControl } from '../..
 import { discsNode } from '../../operations/discs/discs'
 import { levelsNode } from '../../operations/levels/levels'
 import { sumFieldsNode } from '../../operations/sumFields/sumFields'
-import type { EffectDefinition, EffectScene } from '../effectDefinition'
+import { defineEffect, light, type EffectScene } from '../effectDefinition'
+import { layerSeed } from '../layerSeed'
 import { startingLooks } from './startingLooks'
 
 const pattern = z.strictObject({
@@ -23,7 +24,7 @@ const shape = z.strictObject({
 const controls = z.strictObject({ pattern, shape })
 export type DustControls = z.infer<typeof controls>
 
-export const dust: EffectDefinition<'dust', DustControls> = {
+export const dust = defineEffect({
   kind: 'dust',
   family: 'weather',
   label: 'Dust',
@@ -36,15 +37,16 @@ export const dust: EffectDefinition<'dust', DustControls> = {
     pattern: `motes of ${Math.round(pattern.size)} px, seed ${pattern.seed}`,
     shape: shape.drift > 0 ? `drift ${Math.round(shape.drift)} px at ${Math.round(shape.direction)}°` : 'at rest',
   }),
-  pattern: (controls, photo) => motes(controls, photo, 0),
-  shape: (controls, photo) => levelsNode(motes(controls, photo, controls.shape.drift), { black: 0, white: 1, gamma: controls.shape.gamma }),
-}
+  pattern: (controls, scene) => motes(controls, scene, 0),
+  contribute: (controls, scene) =>
+    light(levelsNode(motes(controls, scene, controls.shape.drift), { black: 0, white: 1, gamma: controls.shape.gamma })),
+})
 
 /** Two depths of motes: a few large ones near the lens, more small ones behind. */
 function motes({ pattern, shape }: DustControls, scene: EffectScene, drift: number) {
   const layer = (index: number, size: number, share: number, brightness: number) =>
     discsNode({
-      seed: pattern.seed * 16 + 5 * index + 11,
+      seed: layerSeed(pattern.seed, 16, 5 * index + 11),
       spacing: Math.sqrt((scene.width * scene.height) / Math.max(pattern.density * 10 * share, 0.01)),
       radius: pattern.size * size,
       radiusVariation: pattern.sizeSpread / 100 / 1.1,

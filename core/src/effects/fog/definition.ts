@@ -5,8 +5,9 @@ import { airlightNode } from '../../operations/airlight/airlight'
 import { cloudMaskNode } from '../../operations/cloudMask/cloudMask'
 import { joinFieldsNode, scaleFieldNode } from '../../operations/joinFields/joinFields'
 import { METEOROLOGICAL_RANGE } from '../../colour/visibility'
-import type { EffectDefinition, EffectScene } from '../effectDefinition'
+import { defineEffect, light, type EffectScene } from '../effectDefinition'
 import { groundControls, groundProfile } from '../groundProfile'
+import { layerSeed } from '../layerSeed'
 import { startingLooks } from './startingLooks'
 
 const pattern = z.strictObject({
@@ -20,9 +21,16 @@ const pattern = z.strictObject({
     whole: true,
     hint: 'One behind the other, each with a cloud of its own.',
   }),
-  scale: lengthControl({ label: 'Scale', usual: [100, 3000], hard: [10, 100000], step: 10, hint: 'Size of the largest wisps.' }),
+  scale: lengthControl({
+    label: 'Scale',
+    usual: [100, 3000],
+    hard: [10, 100000],
+    step: 10,
+    hint: 'Size of the largest wisps.',
+    noise: 'scale',
+  }),
   stretch: numberControl({ label: 'Stretch', unit: '×', usual: [0.5, 8], hard: [0.1, 50], step: 0.1 }),
-  turn: angleControl('Turn'),
+  turn: angleControl('Turn', { noise: 'rotation' }),
   octaves: numberControl({ label: 'Fineness', unit: '', usual: [1, 8], hard: [1, 10], step: 1, whole: true }),
   contrast: percentControl('Contrast', 'At 0 a smooth veil, at 100 torn wisps.'),
   seed: seedControl(),
@@ -44,7 +52,7 @@ const shape = z.strictObject({
 const controls = z.strictObject({ pattern, shape })
 export type FogControls = z.infer<typeof controls>
 
-export const fog: EffectDefinition<'fog', FogControls> = {
+export const fog = defineEffect({
   kind: 'fog',
   family: 'weather',
   label: 'Fog',
@@ -58,13 +66,13 @@ export const fog: EffectDefinition<'fog', FogControls> = {
     shape: `one can see ${Math.round(shape.sight)} m`,
   }),
   pattern: ({ pattern }, scene) => banks(pattern, scene),
-  shape: ({ pattern, shape }, scene) => {
+  contribute({ pattern, shape }, scene) {
     const parts = [banks(pattern, scene), groundProfile(shape, scene)]
     // Nothing is known of how far things are: then it lies over all of them alike.
     if (shape.byDistance > 0 && scene.knownDistance) parts.push(thickness(shape, scene))
-    return joinFieldsNode(parts, 'product')
+    return light(joinFieldsNode(parts, 'product'))
   },
-}
+})
 
 /** Shapes that a bank drifts in a loop. */
 const DRIFT = 0.7
@@ -83,7 +91,7 @@ function banks(
       offsetX: 0,
       offsetY: 0,
       octaves,
-      seed: seed * 16 + 37 * index,
+      seed: layerSeed(seed, 16, 37 * index),
       low: 0.44 - half,
       high: 0.44 + half,
       phase,

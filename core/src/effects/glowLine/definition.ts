@@ -1,14 +1,15 @@
 import { z } from 'zod'
 import { cornerSchema } from '../../model/corner'
 import { lengthControl, percentControl } from '../../model/controls'
+import { listOf, withRoles } from '../../model/roles'
 import { pathFieldNode } from '../../operations/pathField/pathField'
-import type { EffectDefinition } from '../effectDefinition'
+import { defineEffect, light } from '../effectDefinition'
 import { glowNode, glowShape, glowSummary } from '../glow'
 import { startingLooks } from './startingLooks'
 
 const pattern = z.strictObject({
   /** Open Bézier paths. */
-  paths: z.array(z.array(cornerSchema).min(1).max(500)).max(60),
+  paths: withRoles(listOf(listOf(cornerSchema, 500, 'corners', 1), 60, 'lines'), { byHand: true }),
   width: lengthControl({ label: 'Width', usual: [1, 40], hard: [0.1, 2000], step: 0.1 }),
   taper: percentControl('Taper', 'How much thinner the line is at its ends.'),
   hardness: percentControl('Hard edge'),
@@ -17,7 +18,7 @@ const pattern = z.strictObject({
 const controls = z.strictObject({ pattern, shape: glowShape })
 export type GlowLineControls = z.infer<typeof controls>
 
-export const glowLine: EffectDefinition<'glowLine', GlowLineControls> = {
+export const glowLine = defineEffect({
   kind: 'glowLine',
   family: 'light',
   label: 'Glow line',
@@ -25,7 +26,6 @@ export const glowLine: EffectDefinition<'glowLine', GlowLineControls> = {
   shownPart: 1,
   controls,
   dials: ['pattern.width', 'pattern.taper', 'shape.tight', 'shape.middle', 'shape.wide', 'shape.spill'],
-  drawn: ['pattern.paths'],
   startingLooks,
   inWords: ({ pattern }) => (pattern.paths.length === 0 ? 'Open Pattern and draw a line on the photo.' : ''),
   summary: ({ pattern, shape }) => ({
@@ -33,8 +33,8 @@ export const glowLine: EffectDefinition<'glowLine', GlowLineControls> = {
     shape: glowSummary(shape),
   }),
   pattern: ({ pattern }) => pathFieldNode(pattern.paths, style(pattern)),
-  shape: ({ pattern, shape }, scene) => glowNode(pathFieldNode(pattern.paths, style(pattern)), shape, scene),
-}
+  contribute: ({ pattern, shape }, scene) => light(glowNode(pathFieldNode(pattern.paths, style(pattern)), shape, scene)),
+})
 
 function style({ width, taper, hardness }: GlowLineControls['pattern']): { width: number; taper: number; hardness: number } {
   return { width, taper: taper / 100, hardness: hardness / 100 }

@@ -2,7 +2,8 @@ import { z } from 'zod'
 import { METEOROLOGICAL_RANGE } from '../../colour/visibility'
 import { choiceControl, numberControl, percentControl } from '../../model/controls'
 import { airlightNode } from '../../operations/airlight/airlight'
-import type { Rgb } from '../../colour/hex'
+import { mapRgb, type Rgb } from '../../colour/hex'
+import type { GraphNode } from '../../graph/node'
 import { cloudMaskNode } from '../../operations/cloudMask/cloudMask'
 import { constantTonesNode } from '../../operations/constantTones/constantTones'
 import { distanceCurveNode } from '../../operations/distanceCurve/distanceCurve'
@@ -10,7 +11,7 @@ import { fadeTonesNode } from '../../operations/fadeTones/fadeTones'
 import { fieldAsMaskNode } from '../../operations/fieldAsMask/fieldAsMask'
 import { joinFieldsNode, scaleFieldNode } from '../../operations/joinFields/joinFields'
 import { levelsNode } from '../../operations/levels/levels'
-import type { EffectDefinition, EffectScene } from '../effectDefinition'
+import { defineEffect, light, type EffectScene } from '../effectDefinition'
 import { groundControls, groundProfile } from '../groundProfile'
 import { CURVE_FROM, CURVE_TO, curveControls, curveKeys } from './curve'
 import { startingLooks } from './startingLooks'
@@ -40,7 +41,7 @@ const shape = z.strictObject({
 const controls = z.strictObject({ pattern, shape })
 export type HazeControls = z.infer<typeof controls>
 
-export const haze: EffectDefinition<'haze', HazeControls> = {
+export const haze = defineEffect({
   kind: 'haze',
   family: 'weather',
   label: 'Haze',
@@ -53,29 +54,30 @@ export const haze: EffectDefinition<'haze', HazeControls> = {
     if (path === 'pattern.visibility' || path === 'pattern.start') return pattern.by === 'visibility'
     return !curveKeys.some((key) => path === `pattern.${key}`) || pattern.by === 'curve'
   },
-  clears: ({ pattern }) => pattern.does === 'clear',
   inWords: ({ pattern }) => (pattern.by === 'visibility' ? visibilityInWords(pattern.visibility) : ''),
   summary: ({ pattern, shape }) => ({
     pattern: pattern.by === 'curve' ? 'set for each distance' : visibilityInWords(pattern.visibility),
     shape: shape.unevenness > 0 ? `uneven by ${Math.round(shape.unevenness)} %` : 'even',
   }),
   pattern: ({ pattern }, scene) => air(pattern, scene),
-  shape: ({ pattern, shape }, scene) => {
+  contribute({ pattern, shape }, scene, tint) {
     const parts = [air(pattern, scene), groundProfile(shape, scene)]
     if (shape.unevenness > 0) parts.push(banksOfAir(shape.unevenness / 100, scene))
-    const field = joinFieldsNode(parts, 'product')
-    return levelsNode(field, { black: 0, white: 1, gamma: shape.gamma })
+    const field = levelsNode(joinFieldsNode(parts, 'product'), { black: 0, white: 1, gamma: shape.gamma })
+    if (pattern.does === 'clear') return { gives: 'clearing', field }
+    return light(field, () => (shape.blueing > 0 ? blueing(pattern, shape.blueing / 100, scene, tint) : undefined))
   },
-  paint: ({ pattern, shape }, scene, tint) => {
-    if (shape.blueing === 0) return undefined
-    const far = BLUE.map((channel, index) => Math.min(1, channel * (tint[index] ?? 1))) as unknown as Rgb
-    const share = fieldAsMaskNode(airlightNode(scene.distance, { extinction: 1 / pattern.visibility, start: pattern.start }))
-    return fadeTonesNode(constantTonesNode(tint), constantTonesNode(far), share, { amount: shape.blueing / 100, linear: true })
-  },
+})
+
+/** The tint, bluer the farther one looks through it. */
+function blueing({ visibility, start }: HazeControls['pattern'], amount: number, { distance }: EffectScene, tint: Rgb): GraphNode {
+  const far = mapRgb(BLUE, (channel, index) => Math.min(1, channel * tint[index]))
+  const share = fieldAsMaskNode(airlightNode(distance, { extinction: 1 / visibility, start }))
+  return fadeTonesNode(constantTonesNode(tint), constantTonesNode(far), share, { amount, linear: true })
 }
 
 /** Encoded channels of far air against near air: molecules scatter blue the most (Rayleigh; the strength is common practice, no source). */
-const BLUE = [0.72, 0.9, 1.14] as const
+const BLUE: Rgb = [0.72, 0.9, 1.14]
 
 /** Aerial perspective: photo t + air (1 - t), t = e^(-extinction distance); the field is 1 - t. Koschmieder 1924 (from memory). */
 function air(pattern: HazeControls['pattern'], scene: EffectScene) {

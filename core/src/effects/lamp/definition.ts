@@ -9,14 +9,14 @@ import { lampFieldNode, litByLampNode } from '../../operations/lamp/lamp'
 import { mixNode } from '../../operations/mix/mix'
 import { shaftsNode } from '../../operations/shafts/shafts'
 import { steady } from '../camera'
-import type { EffectDefinition, EffectScene } from '../effectDefinition'
+import { defineEffect, type EffectScene } from '../effectDefinition'
 import { originControls, originOf, originPlace } from '../origin'
 import { startingLooks } from './startingLooks'
 
 const pattern = z.strictObject({
   ...originControls,
-  toX: placeControl('x', 'Aim'),
-  toY: placeControl('y', 'Aim'),
+  toX: placeControl('x', 'Aim', { byHand: true }),
+  toY: placeControl('y', 'Aim', { byHand: true }),
   height: lengthControl({
     label: 'Height',
     usual: [50, 1500],
@@ -57,14 +57,13 @@ const shape = z.strictObject({
 const controls = z.strictObject({ pattern, shape })
 export type LampControls = z.infer<typeof controls>
 
-export const lamp: EffectDefinition<'lamp', LampControls> = {
+export const lamp = defineEffect({
   kind: 'lamp',
   family: 'light',
   label: 'Lamp',
   place: 'near',
   shownPart: 1,
   controls,
-  corrects: true,
   dials: ['shape.strength', 'shape.ambient', 'pattern.outer', 'pattern.falloff', 'shape.sheen', 'shape.cone'],
   places: [
     { ...originPlace, label: 'Lamp' },
@@ -76,13 +75,13 @@ export const lamp: EffectDefinition<'lamp', LampControls> = {
     shape: `ambient ${Math.round(shape.ambient)} %`,
   }),
   pattern: ({ pattern }, scene) => lampOf(pattern, scene),
-  shape: () => constantFieldNode(1),
-  paint: (controls, scene, tint) => {
+  contribute(controls, scene, tint) {
     const { strength, ambient, sheen, sharpness } = controls.shape
     const params = { ambient: ambient / 100, strength: strength / 100, colour: linearOf(tint), sheen: sheen / 100, sharpness }
-    return inTheAir(litByLampNode(scene.beneath, lampOf(controls.pattern, scene), params), controls, scene, tint)
+    const lit = (): GraphNode => litByLampNode(scene.beneath, lampOf(controls.pattern, scene), params)
+    return { gives: 'correction', field: constantFieldNode(1), picture: () => inTheAir(lit(), controls, scene, tint) }
   },
-}
+})
 
 function lampOf({ follows, x, y, toX, toY, height, inner, outer, falloff }: LampControls['pattern'], { marks }: EffectScene): GraphNode {
   return lampFieldNode({ ...originOf({ follows, x, y }, marks), toX, toY, height, inner, outer, falloff: falloff / 100 })

@@ -3,7 +3,7 @@ import type { GraphNode } from '../../graph/node'
 import { lengthControl, numberControl, percentControl } from '../../model/controls'
 import { spreadLightNode } from '../../operations/brights/brights'
 import { lightColoursNode, lightFieldNode } from '../../operations/lightOfTones/lightOfTones'
-import type { EffectDefinition, EffectScene } from '../effectDefinition'
+import { defineEffect, light, type EffectScene } from '../effectDefinition'
 import { startingLooks } from './startingLooks'
 
 const pattern = z.strictObject({
@@ -24,7 +24,7 @@ export type LightBloomControls = z.infer<typeof controls>
 /** Up to this reach two Gaussians have no gap between them. */
 const TWO_UP_TO = 6
 
-export const lightBloom: EffectDefinition<'lightBloom', LightBloomControls> = {
+export const lightBloom = defineEffect({
   kind: 'lightBloom',
   family: 'light',
   label: 'Light bloom',
@@ -40,9 +40,11 @@ export const lightBloom: EffectDefinition<'lightBloom', LightBloomControls> = {
   }),
   pattern: ({ pattern, shape }, scene) =>
     lightFieldNode(spread({ pattern, shape: { ...shape, radius: 0, reach: 1, strength: 100 } }, scene)),
-  shape: (controls, scene) => lightFieldNode(spread(controls, scene), true),
-  paint: (controls, scene, tint) => lightColoursNode(spread(controls, scene), tint),
-}
+  contribute(controls, scene, tint) {
+    const spreading = spread(controls, scene)
+    return light(lightFieldNode(spreading, true), () => lightColoursNode(spreading, tint))
+  },
+})
 
 /** Radii in even steps of their logarithm, each with its share of the light. */
 function spread({ pattern, shape }: LightBloomControls, { beneath }: EffectScene): GraphNode {

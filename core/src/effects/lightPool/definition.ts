@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { linearOf, type Rgb } from '../../colour/hex'
+import type { Rgb } from '../../colour/hex'
 import type { GraphNode } from '../../graph/node'
 import { lengthControl, numberControl, percentControl } from '../../model/controls'
 import { adjustNode } from '../../operations/adjust/adjust'
@@ -9,7 +9,8 @@ import { gaussianBlurNode } from '../../operations/gaussianBlur/gaussianBlur'
 import { scaleFieldNode } from '../../operations/joinFields/joinFields'
 import { mixNode } from '../../operations/mix/mix'
 import { steady } from '../camera'
-import type { EffectDefinition, EffectScene } from '../effectDefinition'
+import { defineEffect, type EffectScene } from '../effectDefinition'
+import { gainOfLight } from '../gainOfLight'
 import { startingLooks } from './startingLooks'
 
 const signed = { unit: '%', usual: [-100, 100], hard: [-100, 100], step: 1 } as const
@@ -38,14 +39,13 @@ const shape = z.strictObject({
 const controls = z.strictObject({ pattern, shape })
 export type LightPoolControls = z.infer<typeof controls>
 
-export const lightPool: EffectDefinition<'lightPool', LightPoolControls> = {
+export const lightPool = defineEffect({
   kind: 'lightPool',
   family: 'light',
   label: 'Light pool',
   place: 'near',
   shownPart: 1,
   controls,
-  corrects: true,
   dials: ['pattern.exposure', 'pattern.warmth', 'pattern.shadows', 'pattern.highlights', 'shape.rest', 'shape.haze'],
   region: {
     label: 'Pool',
@@ -58,19 +58,12 @@ export const lightPool: EffectDefinition<'lightPool', LightPoolControls> = {
     shape: shape.rest > 0 ? `the rest ${Number(shape.rest.toFixed(2))} EV darker` : 'the rest as it is',
   }),
   pattern: (_, { region }) => (region ? scaleFieldNode(region, 1) : constantFieldNode(1)),
-  shape: () => constantFieldNode(1),
-  paint: (controls, scene, tint) => lit(controls, scene, tint),
-}
+  contribute: (controls, scene, tint) => ({ gives: 'correction', field: constantFieldNode(1), picture: () => lit(controls, scene, tint) }),
+})
 
 /** The picture with the pool in it. */
 function lit({ pattern, shape }: LightPoolControls, { beneath, region }: EffectScene, tint: Rgb): GraphNode {
-  const light = linearOf(tint)
-  const luminance = 0.2126 * light[0] + 0.7152 * light[1] + 0.0722 * light[2]
-  const stops = Math.pow(2, pattern.exposure)
-  // The colour of the light turns the colours, and leaves how bright they are.
-  const gain = light.map((channel) =>
-    steady(stops * (1 + ((0.55 * pattern.warmth) / 100) * (channel / Math.max(0.02, luminance) - 1))),
-  ) as unknown as Rgb
+  const gain = gainOfLight(tint, pattern.exposure, (0.55 * pattern.warmth) / 100)
   const exposed = adjustNode(beneath, { gain, shadows: pattern.shadows / 100, highlights: pattern.highlights / 100 })
   const soft =
     shape.softening > 0

@@ -13,9 +13,9 @@ import { luminosityMaskNode } from '../../operations/luminosityMask/luminosityMa
 import { mirrorNode } from '../../operations/mirror/mirror'
 import { mixNode } from '../../operations/mix/mix'
 import { bandMaskNode } from '../../operations/shapeMasks/bandMask'
-import { steady } from '../camera'
-import { linearOf, type Rgb } from '../../colour/hex'
-import type { EffectDefinition, EffectScene } from '../effectDefinition'
+import { mapRgb, type Rgb } from '../../colour/hex'
+import { defineEffect, type EffectScene } from '../effectDefinition'
+import { gainOfLight } from '../gainOfLight'
 import { originControls, originOf, originPlace } from '../origin'
 import { startingLooks } from './startingLooks'
 
@@ -47,14 +47,13 @@ const shape = z.strictObject({
 const controls = z.strictObject({ pattern, shape })
 export type LowSunControls = z.infer<typeof controls>
 
-export const lowSun: EffectDefinition<'lowSun', LowSunControls> = {
+export const lowSun = defineEffect({
   kind: 'lowSun',
   family: 'light',
   label: 'Low sun',
   place: 'far',
   shownPart: 1,
   controls,
-  corrects: true,
   dials: ['pattern.sun', 'pattern.glow', 'shape.air', 'shape.rim', 'shape.rest', 'shape.reflection'],
   places: [{ ...originPlace, label: 'Sun' }],
   startingLooks,
@@ -65,18 +64,12 @@ export const lowSun: EffectDefinition<'lowSun', LowSunControls> = {
     shape: `rim ${Math.round(shape.rim)} %, the rest ${Number(shape.rest.toFixed(2))} EV darker`,
   }),
   pattern: (controls, scene) => sunField(controls, scene),
-  shape: () => constantFieldNode(1),
-  paint: (controls, scene, tint) => {
-    const sun = sunField(controls, scene)
-    return withSun(
-      withRim(withAir(darkened(controls, scene, tint), controls, scene, tint), controls, scene, tint),
-      sun,
-      controls,
-      scene,
-      tint,
-    )
+  contribute(controls, scene, tint) {
+    const inAir = (): GraphNode => withAir(darkened(controls, scene, tint), controls, scene, tint)
+    const picture = (): GraphNode => withSun(withRim(inAir(), controls, scene, tint), sunField(controls, scene), controls, scene, tint)
+    return { gives: 'correction', field: constantFieldNode(1), picture }
   },
-}
+})
 
 /** The sun and its glow. */
 function sunField({ pattern }: LowSunControls, { marks, phase }: EffectScene): GraphNode {
@@ -119,11 +112,7 @@ function openSky({ ridge }: LowSunControls['pattern'], { picture }: EffectScene)
 
 /** Away from the sun everything is darker, and has some of its colour. */
 function darkened({ pattern, shape }: LowSunControls, { beneath, marks, phase }: EffectScene, tint: Rgb): GraphNode {
-  const light = linearOf(tint)
-  const luminance = 0.2126 * light[0] + 0.7152 * light[1] + 0.0722 * light[2]
-  const stops = Math.pow(2, -shape.rest)
-  const warm = (0.45 * shape.warmth) / 100
-  const gain = light.map((channel) => steady(stops * (1 + warm * (channel / Math.max(0.02, luminance) - 1)))) as unknown as Rgb
+  const gain = gainOfLight(tint, -shape.rest, (0.45 * shape.warmth) / 100)
   const far = opposite(scaleFieldNode(glowAbout(originOf(pattern, marks), 0, 1, 1.2 * pattern.glow, phase), 0.8))
   return fadeTonesNode(beneath, adjustNode(beneath, { gain }), far, { amount: 1, linear: true })
 }
@@ -157,7 +146,7 @@ const WHITE_HOT: Rgb = [1, 0.97, 0.88]
 
 function withSun(under: GraphNode, sun: GraphNode, { pattern, shape }: LowSunControls, scene: EffectScene, tint: Rgb): GraphNode {
   const amount = shape.strength / 100
-  const colour: Rgb = [0, 1, 2].map((channel) => 0.5 * ((tint[channel] ?? 1) + (WHITE_HOT[channel] ?? 1))) as unknown as Rgb
+  const colour = mapRgb(tint, (channel, index) => 0.5 * (channel + WHITE_HOT[index]))
   const shining = mixNode(under, sun, openSky(pattern, scene), { mode: 'screen', amount, linear: false, colour })
   const water = scene.marks.waterline
   if (!water || shape.reflection === 0) return shining

@@ -8,6 +8,7 @@ import { dropsPerCubicMetre, dropSlope, dropSpeed, rainExtinction } from '../../
 import { slicesOfAir, steady, type Slice } from '../camera'
 import type { EffectScene } from '../effectDefinition'
 import { fallLoop } from '../fallLoop'
+import { layerSeed } from '../layerSeed'
 import type { RainControls } from './definition'
 
 const SLICES = 5
@@ -70,7 +71,7 @@ export function cameraDrops(controls: RainControls, scene: EffectScene, moving: 
     const spacing = steady(Math.sqrt((scene.width * scene.height) / drops.count))
     return streaksNode(
       {
-        seed: pattern.seed * 32 + index,
+        seed: layerSeed(pattern.seed, 32, index),
         spacing,
         sigma: drops.sigma,
         blur: 0,

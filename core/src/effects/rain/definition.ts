@@ -5,8 +5,10 @@ import { streaksNode } from '../../operations/streaks/streaks'
 import { sumFieldsNode } from '../../operations/sumFields/sumFields'
 import type { GraphNode } from '../../graph/node'
 import { rainInWords } from '../../weather/rainDrops'
+import { boundedSpecks } from '../boundedSpecks'
+import { layerSeed } from '../layerSeed'
 import { appliesToCamera, cameraControls, shutterInWords } from '../camera'
-import type { EffectDefinition, EffectScene } from '../effectDefinition'
+import { defineEffect, light, type EffectScene } from '../effectDefinition'
 import { fallLoop, layerDistances } from '../fallLoop'
 import { cameraDrops, rainVeil } from './cameraDrops'
 import { startingLooks } from './startingLooks'
@@ -110,7 +112,7 @@ const BY_EYE = [
 const GREATEST_BEND = 15
 const GUST_IN_LENGTHS = 9
 
-export const rain: EffectDefinition<'rain', RainControls> = {
+export const rain = defineEffect({
   kind: 'rain',
   family: 'weather',
   label: 'Rain',
@@ -138,13 +140,13 @@ export const rain: EffectDefinition<'rain', RainControls> = {
     controls.pattern.by === 'camera'
       ? cameraDrops(controls, scene, false)
       : drops(controls, scene, { length: 0, blur: 0, enlarge: 100, turn: 0, moveX: 0, moveY: 0 }),
-  shape: (controls, scene) => {
+  contribute(controls, scene) {
     const { pattern, shape } = controls
     const levels = { black: shape.black / 100, white: shape.white / 100, gamma: shape.gamma }
-    if (pattern.by === 'eye') return levelsNode(drops(controls, scene, shape), levels)
-    return sumFieldsNode([levelsNode(cameraDrops(controls, scene, true), levels), rainVeil(controls, scene)])
+    if (pattern.by === 'eye') return light(levelsNode(drops(controls, scene, shape), levels))
+    return light(sumFieldsNode([levelsNode(cameraDrops(controls, scene, true), levels), rainVeil(controls, scene)]))
   },
-}
+})
 
 type Shaping = Pick<RainControls['shape'], 'length' | 'blur' | 'enlarge' | 'turn' | 'moveX' | 'moveY'>
 
@@ -153,13 +155,18 @@ function drops({ pattern, shape }: RainControls, scene: EffectScene, shaping: Sh
   const enlarge = shaping.enlarge / 100
   const layers = pattern.perLayer.slice(0, pattern.layers).map((layer, index) => {
     const count = pattern.density * 100 * (layer.drops / 100)
-    const spacing = enlarge * Math.sqrt((scene.width * scene.height) / Math.max(count, 0.01))
+    const drawn = boundedSpecks(
+      {
+        spacing: enlarge * Math.sqrt((scene.width * scene.height) / Math.max(count, 0.01)),
+        sigma: pattern.dropSize * layer.size * enlarge,
+        blur: shaping.blur * enlarge,
+        length: shaping.length * layer.stretch * enlarge,
+      },
+      scene,
+    )
     const params = {
-      seed: pattern.seed * 16 + index,
-      spacing,
-      sigma: pattern.dropSize * layer.size * enlarge,
-      blur: shaping.blur * enlarge,
-      length: shaping.length * layer.stretch * enlarge,
+      seed: layerSeed(pattern.seed, 16, index),
+      ...drawn,
       lengthVariation: shape.lengthVariation / 100,
       taper: shape.taper / 100,
       angle: shape.angle,
@@ -172,7 +179,7 @@ function drops({ pattern, shape }: RainControls, scene: EffectScene, shaping: Sh
       turn: shaping.turn,
       centreX: scene.width / 2,
       centreY: scene.height / 2,
-      loop: fallLoop(spacing, shape.angle, scene, index + 1),
+      loop: fallLoop(drawn.spacing, shape.angle, scene, index + 1),
       ...layerDistances(pattern, index, pattern.layers),
     }
     return streaksNode(params, scene.knownDistance)

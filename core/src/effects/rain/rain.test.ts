@@ -31,7 +31,7 @@ function field(
   size = photo,
 ): { mean: Float32Array; spread: Float32Array | undefined; width: number; height: number } {
   const grid = gridAt(size, scale)
-  const value = evaluator.evaluate(rain.shape(controls, effectScene(size)), gridBounds(grid), grid)
+  const value = evaluator.evaluate(rain.contribute(controls, effectScene(size), [1, 1, 1]).field, gridBounds(grid), grid)
   const planes = value.planes.map((plane) => take(evaluator.kernels, plane, grid.width * grid.height))
   evaluator.trim()
   return { mean: planes[0]!, spread: planes[1], width: grid.width, height: grid.height }
@@ -55,7 +55,7 @@ describe('rain', () => {
     const controls = single({ blur: 3, length: 20, white: 400 })
     const grid = gridAt(photo, 1)
     const blurred = evaluator.evaluate(
-      gaussianBlurNode(rain.shape(single({ blur: 0, length: 20, white: 400 }), effectScene(photo)), 3),
+      gaussianBlurNode(rain.contribute(single({ blur: 0, length: 20, white: 400 }), effectScene(photo), [1, 1, 1]).field, 3),
       gridBounds(grid),
       grid,
     )

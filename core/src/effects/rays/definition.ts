@@ -14,7 +14,7 @@ import { radialBlurNode } from '../../operations/radialBlur/radialBlur'
 import { shaftsNode } from '../../operations/shafts/shafts'
 import { sumFieldsNode } from '../../operations/sumFields/sumFields'
 import { steady } from '../camera'
-import type { EffectDefinition, EffectScene } from '../effectDefinition'
+import { defineEffect, light, type EffectScene } from '../effectDefinition'
 import { originControls, originOf, originPlace } from '../origin'
 import { startingLooks } from './startingLooks'
 
@@ -25,8 +25,8 @@ const pattern = z.strictObject({
     photo: 'The whole picture, smeared',
   }),
   ...originControls,
-  toX: placeControl('x', 'Landing'),
-  toY: placeControl('y', 'Landing'),
+  toX: placeControl('x', 'Landing', { byHand: true }),
+  toY: placeControl('y', 'Landing', { byHand: true }),
   length: lengthControl({
     label: 'Length',
     usual: [20, 900],
@@ -75,7 +75,7 @@ const SHAFTS_ONLY = [
 const SMEAR_ONLY = ['pattern.length']
 const BRIGHTS_ONLY = ['pattern.tones']
 
-export const rays: EffectDefinition<'rays', RayControls> = {
+export const rays = defineEffect({
   kind: 'rays',
   family: 'light',
   label: 'Light rays',
@@ -99,16 +99,16 @@ export const rays: EffectDefinition<'rays', RayControls> = {
     if (pattern.by === 'shafts') return shaftsOf({ pattern, shape: { ...shape, noise: 0, fade: 0 } }, scene)
     return lightFieldNode(pattern.by === 'brights' ? brightsOf(pattern, scene) : scene.beneath)
   },
-  shape: ({ pattern, shape }, scene) => {
-    if (pattern.by === 'photo') return constantFieldNode(1)
+  contribute({ pattern, shape }, scene) {
+    if (pattern.by === 'photo') {
+      const picture = (): GraphNode => gaussianBlurNode(smeared(scene.beneath, pattern, scene), shape.softness)
+      return { gives: 'correction', field: constantFieldNode(1), picture }
+    }
     const raw = pattern.by === 'shafts' ? shaftsOf({ pattern, shape }, scene) : broken({ pattern, shape }, scene)
-    return levelsNode(gaussianBlurNode(raw, shape.softness), { black: 0, white: 100 / Math.max(1, shape.strength), gamma: 1 })
+    const field = levelsNode(gaussianBlurNode(raw, shape.softness), { black: 0, white: 100 / Math.max(1, shape.strength), gamma: 1 })
+    return light(field, () => (pattern.by === 'brights' ? lightColoursNode(smeared(brightsOf(pattern, scene), pattern, scene)) : undefined))
   },
-  paint: ({ pattern, shape }, scene) => {
-    if (pattern.by === 'photo') return gaussianBlurNode(smeared(scene.beneath, pattern, scene), shape.softness)
-    return pattern.by === 'brights' ? lightColoursNode(smeared(brightsOf(pattern, scene), pattern, scene)) : undefined
-  },
-}
+})
 
 /** What is bright in the photo, on black. */
 function brightsOf({ tones }: RayControls['pattern'], { picture }: EffectScene): GraphNode {

@@ -1,15 +1,15 @@
 import { z } from 'zod'
 import { lengthControl, numberControl, percentControl, seedControl } from '../../model/controls'
-import { constantTonesNode } from '../../operations/constantTones/constantTones'
+import { referenceTo, withRoles } from '../../model/roles'
+import { constantFieldNode } from '../../operations/constantField/constantField'
 import { gaussianBlurNode } from '../../operations/gaussianBlur/gaussianBlur'
-import { joinFieldsNode } from '../../operations/joinFields/joinFields'
 import { mirrorNode, type MirrorParameters } from '../../operations/mirror/mirror'
-import type { EffectDefinition, EffectScene } from '../effectDefinition'
+import { defineEffect, light, type EffectScene } from '../effectDefinition'
 import { startingLooks } from './startingLooks'
 
 const pattern = z.strictObject({
   /** Id of the effect that is mirrored. */
-  of: z.string().min(1).nullable(),
+  of: withRoles(referenceTo('effect'), { byHand: true }),
   stretch: numberControl({
     label: 'Stretch',
     unit: '×',
@@ -35,14 +35,14 @@ export type ReflectionControls = z.infer<typeof controls>
 const LIKELY_WATERLINE = 0.62
 
 /** What another effect draws, seen in the water: without that effect's mask, with a mask and an amount of its own. */
-export const reflection: EffectDefinition<'reflection', ReflectionControls> = {
+export const reflection = defineEffect({
   kind: 'reflection',
   family: 'weather',
   label: 'Reflection',
   ownColours: 'of the effect that it mirrors',
   place: 'middle',
   shownPart: 1,
-  mirrors: (controls) => controls.pattern.of,
+  madeFromEffect: true,
   controls,
   dials: ['pattern.stretch', 'shape.ripple', 'shape.rippleLength', 'shape.fade', 'shape.blur'],
   startingLooks,
@@ -52,18 +52,16 @@ export const reflection: EffectDefinition<'reflection', ReflectionControls> = {
     shape: shape.ripple > 0 ? `ripples of ${Math.round(shape.ripple)} px` : 'still water',
   }),
   pattern: ({ pattern, shape }, scene) => mirrored(scene, { pattern, shape: { ...shape, ripple: 0, fade: 0 } }),
-  shape: (controls, scene) => gaussianBlurNode(mirrored(scene, controls), controls.shape.blur),
-  paint: (controls, scene) => {
+  contribute(controls, scene) {
     const source = scene.otherEffect(controls.pattern.of)
-    return source && mirrorNode(source.colours, mirrorOf(scene, controls))
+    const field = gaussianBlurNode(mirrored(scene, controls), controls.shape.blur)
+    return light(field, () => source && mirrorNode(source.colours(), mirrorOf(scene, controls)))
   },
-}
+})
 
 function mirrored(scene: EffectScene, controls: ReflectionControls) {
   const source = scene.otherEffect(controls.pattern.of)
-  // Nothing to mirror is nothing: two empty fields joined.
-  const nothing = constantTonesNode([0, 0, 0])
-  return source ? mirrorNode(source.field, mirrorOf(scene, controls)) : joinFieldsNode([nothing], 'product')
+  return source ? mirrorNode(source.field, mirrorOf(scene, controls)) : constantFieldNode(0)
 }
 
 function mirrorOf(scene: EffectScene, { pattern, shape }: ReflectionControls): MirrorParameters {

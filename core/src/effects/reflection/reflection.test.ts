@@ -120,7 +120,7 @@ describe('a reflection', () => {
 })
 
 describe('patterns that play', () => {
-  it.each(['rain', 'snow', 'fog', 'haze', 'dust'])('%s moves, and closes on itself', (kind) => {
+  it.each(['rain', 'snow', 'fog', 'haze', 'dust'] as const)('%s moves, and closes on itself', (kind) => {
     const made = newEffect({ width: 1200, height: 800 }, { kind, id: 'one', ...(kind === 'haze' ? { look: 'Golden haze' } : {}) })
     if (kind === 'haze') Object.assign(made.controls.shape, { unevenness: 80 })
     const at = (phase: number) =>
@@ -133,7 +133,7 @@ describe('patterns that play', () => {
 })
 
 describe('what falls behind near things', () => {
-  it.each(['rain', 'snow'])('%s is hidden by what is nearer, and not by what is farther', (kind) => {
+  it.each(['rain', 'snow'] as const)('%s is hidden by what is nearer, and not by what is farther', (kind) => {
     const square = [
       [100, 0],
       [220, 0],

@@ -10,6 +10,7 @@ import { FLAKE_SPEED, FLAKE_WIDTH, flakeDensity, flakesPerCubicMetre, flakeSlope
 import { slicesOfAir, steady, type Slice } from '../camera'
 import type { EffectScene } from '../effectDefinition'
 import { fallLoop } from '../fallLoop'
+import { layerSeed } from '../layerSeed'
 import type { SnowControls } from './definition'
 
 const SLICES = 6
@@ -90,7 +91,7 @@ function flakeLayer({ pattern, shape }: SnowControls, scene: EffectScene, length
   const angle = 90 - shape.wind
   const { near, far, middle } = flakes.slice
   const common = {
-    seed: pattern.seed * 32 + index,
+    seed: layerSeed(pattern.seed, 32, index),
     spacing,
     angle,
     brightness: flakes.brightness,

@@ -6,8 +6,10 @@ import { levelsNode } from '../../operations/levels/levels'
 import { streaksNode } from '../../operations/streaks/streaks'
 import { sumFieldsNode } from '../../operations/sumFields/sumFields'
 import { snowInWords } from '../../weather/snowFlakes'
+import { boundedSpecks } from '../boundedSpecks'
+import { layerSeed } from '../layerSeed'
 import { appliesToCamera, cameraControls, shutterInWords } from '../camera'
-import type { EffectDefinition, EffectScene } from '../effectDefinition'
+import { defineEffect, light, type EffectScene } from '../effectDefinition'
 import { fallLoop, layerDistances } from '../fallLoop'
 import { cameraFlakes, snowVeil } from './cameraFlakes'
 import { startingLooks } from './startingLooks'
@@ -84,7 +86,7 @@ const flakeLayers = [
 const BY_EYE = [...['density', 'flakeSize', 'layers', 'focus'].map((key) => `pattern.${key}`), 'shape.length']
 const GREATEST_BEND = 24
 
-export const snow: EffectDefinition<'snow', SnowControls> = {
+export const snow = defineEffect({
   kind: 'snow',
   family: 'weather',
   label: 'Snow',
@@ -110,12 +112,12 @@ export const snow: EffectDefinition<'snow', SnowControls> = {
         : `wind ${Math.round(shape.wind)}°`,
   }),
   pattern: (controls, scene) => fallen(controls, scene, false),
-  shape: (controls, scene) => {
+  contribute(controls, scene) {
     const { black, white, gamma } = controls.shape
     const flakes = levelsNode(fallen(controls, scene, true), { black: black / 100, white: white / 100, gamma })
-    return controls.pattern.by === 'camera' ? sumFieldsNode([flakes, snowVeil(controls, scene)]) : flakes
+    return light(controls.pattern.by === 'camera' ? sumFieldsNode([flakes, snowVeil(controls, scene)]) : flakes)
   },
-}
+})
 
 function fallen(controls: SnowControls, scene: EffectScene, moving: boolean): GraphNode {
   if (controls.pattern.by === 'camera') return cameraFlakes(controls, scene, moving)
@@ -127,13 +129,12 @@ function flakes({ pattern, shape }: SnowControls, scene: EffectScene, length: nu
   const angle = 90 - shape.wind
   const spacingFor = (part: number): number => Math.sqrt((scene.width * scene.height) / Math.max(pattern.density * 100 * part, 0.01))
   const layers = flakeLayers.slice(0, pattern.layers).map(({ size, drops, brightness }, index) => {
+    // A soft speck is as wide as a disc of twice its standard deviation.
+    const specks = { spacing: spacingFor(drops), sigma: (pattern.flakeSize * size) / 2, blur: 0 }
+    const drawn = boundedSpecks({ ...specks, length: Math.max(length * size, 0.2 * pattern.flakeSize * size) }, scene)
     const params = {
-      seed: pattern.seed * 16 + 7 * index + 3,
-      spacing: spacingFor(drops),
-      // A soft speck is as wide as a disc of twice its standard deviation.
-      sigma: (pattern.flakeSize * size) / 2,
-      blur: 0,
-      length: Math.max(length * size, 0.2 * pattern.flakeSize * size),
+      seed: layerSeed(pattern.seed, 16, 7 * index + 3),
+      ...drawn,
       lengthVariation: 0.4 * (pattern.sizeVariation / 100),
       taper: 0.1,
       angle,
@@ -147,7 +148,7 @@ function flakes({ pattern, shape }: SnowControls, scene: EffectScene, length: nu
       turn: 0,
       centreX: scene.width / 2,
       centreY: scene.height / 2,
-      loop: fallLoop(spacingFor(drops), angle, scene, index + 1),
+      loop: fallLoop(drawn.spacing, angle, scene, index + 1),
       ...layerDistances(pattern, index, pattern.layers),
     }
     return streaksNode(params, scene.knownDistance)
@@ -159,7 +160,7 @@ function flakes({ pattern, shape }: SnowControls, scene: EffectScene, length: nu
 function nearestFlakes(pattern: SnowControls['pattern'], scene: EffectScene, spacing: number, length: number, angle: number): GraphNode {
   const focus = pattern.focus / 100
   const params = {
-    seed: pattern.seed * 16 + 29,
+    seed: layerSeed(pattern.seed, 16, 29),
     spacing,
     radius: pattern.flakeSize * (2.4 + 8 * focus),
     radiusVariation: 0.25 + 0.4 * (pattern.sizeVariation / 100),

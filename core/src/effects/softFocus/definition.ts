@@ -10,7 +10,7 @@ import { gaussianBlurNode } from '../../operations/gaussianBlur/gaussianBlur'
 import { joinFieldsNode, scaleFieldNode } from '../../operations/joinFields/joinFields'
 import { luminosityMaskNode } from '../../operations/luminosityMask/luminosityMask'
 import { mixNode } from '../../operations/mix/mix'
-import type { EffectDefinition, EffectScene } from '../effectDefinition'
+import { defineEffect, type EffectScene } from '../effectDefinition'
 import { detailNode, detailWays } from './detail'
 import { startingLooks } from './startingLooks'
 
@@ -40,14 +40,13 @@ const shape = z.strictObject({
 const controls = z.strictObject({ pattern, shape })
 export type SoftFocusControls = z.infer<typeof controls>
 
-export const softFocus: EffectDefinition<'softFocus', SoftFocusControls> = {
+export const softFocus = defineEffect({
   kind: 'softFocus',
   family: 'light',
   label: 'Soft focus',
   place: 'finish',
   shownPart: 1,
   controls,
-  corrects: true,
   ownColours: 'those of the picture',
   dials: ['pattern.radius', 'shape.glow', 'shape.darkening', 'shape.detail', 'shape.protectHighlights', 'shape.protectShadows'],
   region: { label: 'Detail', step: 'shape', hint: 'Where detail comes back. Without a mask it comes back everywhere.' },
@@ -58,25 +57,47 @@ export const softFocus: EffectDefinition<'softFocus', SoftFocusControls> = {
     shape: shape.detail > 0 ? `detail ${Math.round(shape.detail)} %` : 'no detail back',
   }),
   pattern: ({ pattern }, { beneath }) => luminosity(gaussianBlurNode(beneath, pattern.radius), [0, 1, 1, 1]),
-  shape: (controls, scene) => protectedField(controls, scene),
-  paint: ({ pattern, shape }, { beneath }) => copyOf(pattern, shape, beneath),
-  finish(controls, scene, mixed, { amount, mask }) {
-    const { darkening, detail, detailBy } = controls.shape
-    const down = (0.16 * darkening) / 100
-    const bent = [
-      { x: 0, y: 0 },
-      { x: 0.25, y: 0.25 - down },
-      { x: 0.75, y: 0.75 + 0.3 * down },
-      { x: 1, y: 1 },
-    ]
-    const darker =
-      darkening > 0 && controls.pattern.by !== 'pair'
-        ? fadeTonesNode(mixed, curveNode(mixed, bent), mask, { amount, linear: false })
-        : mixed
-    if (detail === 0) return darker
-    const field = scene.region ? scaleFieldNode(scene.region, 1) : constantFieldNode(1)
-    return detailNode(darker, scene.beneath, { by: detailBy, field, mask, amount: (detail / 100) * Math.min(1, amount) })
+  contribute(controls, scene) {
+    const { pattern, shape } = controls
+    const darkens = shape.darkening > 0 && pattern.by !== 'pair'
+    return {
+      gives: 'correction',
+      field: protectedField(controls, scene),
+      picture: () => copyOf(pattern, shape, scene.beneath),
+      ...(darkens || shape.detail > 0
+        ? { after: (mixed, held) => withDetail(darkens ? darker(mixed, shape, held) : mixed, shape, scene, held) }
+        : {}),
+    }
   },
+})
+
+interface Held {
+  readonly amount: number
+  readonly mask: GraphNode | undefined
+}
+
+/** The shadows taken down by an S-curve. */
+function darker(mixed: GraphNode, { darkening }: SoftFocusControls['shape'], { amount, mask }: Held): GraphNode {
+  const down = (0.16 * darkening) / 100
+  const bent = [
+    { x: 0, y: 0 },
+    { x: 0.25, y: 0.25 - down },
+    { x: 0.75, y: 0.75 + 0.3 * down },
+    { x: 1, y: 1 },
+  ]
+  return fadeTonesNode(mixed, curveNode(mixed, bent), mask, { amount, linear: false })
+}
+
+/** What the blur took, given back everywhere or in the region. */
+function withDetail(
+  soft: GraphNode,
+  { detail, detailBy }: SoftFocusControls['shape'],
+  scene: EffectScene,
+  { amount, mask }: Held,
+): GraphNode {
+  if (detail === 0) return soft
+  const field = scene.region ? scaleFieldNode(scene.region, 1) : constantFieldNode(1)
+  return detailNode(soft, scene.beneath, { by: detailBy, field, mask, amount: (detail / 100) * Math.min(1, amount) })
 }
 
 /** The soft copy of the picture that is mixed in. */

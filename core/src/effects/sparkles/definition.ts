@@ -2,33 +2,37 @@ import { z } from 'zod'
 import type { Rgb } from '../../colour/hex'
 import type { GraphNode } from '../../graph/node'
 import { angleControl, choiceControl, lengthControl, numberControl, percentControl, placeControl, seedControl } from '../../model/controls'
+import { listOf, withRoles } from '../../model/roles'
 import { burstsNode, type Burst } from '../../operations/burst/burst'
 import { constantTonesNode } from '../../operations/constantTones/constantTones'
 import { gaussianBlurNode } from '../../operations/gaussianBlur/gaussianBlur'
 import { lightColoursNode } from '../../operations/lightOfTones/lightOfTones'
 import { mixNode } from '../../operations/mix/mix'
-import type { EffectDefinition, EffectScene } from '../effectDefinition'
+import { defineEffect, light, type EffectScene } from '../effectDefinition'
 import { glintsOf, type Glint } from './glints'
 import { startingLooks } from './startingLooks'
 
 const pattern = z.strictObject({
   by: choiceControl('Where they are', { placed: 'At places of their own', many: 'Many, all over' }),
   /** Places of the glints; `size` in percent of the others. */
-  places: z
-    .array(
+  places: withRoles(
+    listOf(
       z.strictObject({
         x: placeControl('x'),
         y: placeControl('y'),
         size: numberControl({ label: 'Size', unit: '%', usual: [10, 300], hard: [1, 1000], step: 1 }),
       }),
-    )
-    .max(400),
+      400,
+      'glints',
+    ),
+    { byHand: true },
+  ),
   count: numberControl({ label: 'Count', unit: '', usual: [1, 200], hard: [0, 5000], step: 1, whole: true }),
   reach: lengthControl({ label: 'Reach', usual: [5, 200], hard: [0.5, 5000], step: 0.5, hint: 'Length of the longest points.' }),
   core: lengthControl({ label: 'Core', usual: [0.5, 12], hard: [0, 500], step: 0.1 }),
   points: numberControl({ label: 'Points', unit: '', usual: [2, 12], hard: [0, 64], step: 1, whole: true }),
   uneven: percentControl('Unevenness', 'How much the points of a glint differ.'),
-  turn: angleControl('Rotation'),
+  turn: angleControl('Rotation', { noise: 'rotation' }),
   sizeSpread: percentControl('Size spread'),
   seed: seedControl(),
 })
@@ -46,7 +50,7 @@ export type SparkleControls = z.infer<typeof controls>
 /** Glints come in so many tints. */
 const TINTS = 3
 
-export const sparkles: EffectDefinition<'sparkles', SparkleControls> = {
+export const sparkles = defineEffect({
   kind: 'sparkles',
   family: 'light',
   label: 'Sparkles',
@@ -55,7 +59,6 @@ export const sparkles: EffectDefinition<'sparkles', SparkleControls> = {
   controls,
   dials: ['pattern.reach', 'pattern.core', 'pattern.points', 'pattern.uneven', 'pattern.sizeSpread', 'pattern.count'],
   applies: (path, { pattern }) => path !== 'pattern.count' || pattern.by === 'many',
-  drawn: ['pattern.places'],
   startingLooks,
   inWords: ({ pattern }) =>
     pattern.by === 'placed' && pattern.places.length === 0 ? 'Open Pattern: place glints by hand, or let them be found.' : '',
@@ -68,16 +71,12 @@ export const sparkles: EffectDefinition<'sparkles', SparkleControls> = {
       glintsOf(controls, scene).map((glint) => burstOf(glint, controls)),
       scene.phase,
     ),
-  shape: (controls, scene) =>
-    gaussianBlurNode(
-      burstsNode(
-        glintsOf(controls, scene).map((glint) => burstOf(glint, controls)),
-        scene.phase,
-      ),
-      controls.shape.blur,
-    ),
-  paint: (controls, scene, tint) => (controls.shape.tintScatter > 0 ? scattered(controls, scene, tint) : undefined),
-}
+  contribute(controls, scene, tint) {
+    const bursts = glintsOf(controls, scene).map((glint) => burstOf(glint, controls))
+    const field = gaussianBlurNode(burstsNode(bursts, scene.phase), controls.shape.blur)
+    return light(field, () => (controls.shape.tintScatter > 0 ? scattered(controls, scene, tint) : undefined))
+  },
+})
 
 function burstOf({ x, y, size, turn, seed }: Glint, { pattern, shape }: SparkleControls): Burst {
   const reach = pattern.reach * size

@@ -1,6 +1,6 @@
 import { z } from 'zod'
 import { COUNT_GROWTH, starsPerSquareDegree, trailDegrees } from '../../astronomy/stars'
-import type { Rgb } from '../../colour/hex'
+import { mapRgb, type Rgb } from '../../colour/hex'
 import type { GraphNode } from '../../graph/node'
 import { angleControl, lengthControl, numberControl, percentControl, placeControl, seedControl } from '../../model/controls'
 import { cloudMaskNode } from '../../operations/cloudMask/cloudMask'
@@ -12,7 +12,8 @@ import { starColoursNode, starsNode, type StarParameters } from '../../operation
 import { sumFieldsNode } from '../../operations/sumFields/sumFields'
 import { focalPixels, pinpointSeconds } from '../../optics/lens'
 import { steady } from '../camera'
-import type { EffectDefinition, EffectScene } from '../effectDefinition'
+import { defineEffect, light, type EffectScene } from '../effectDefinition'
+import { layerSeed } from '../layerSeed'
 import { startingLooks } from './startingLooks'
 
 const pattern = z.strictObject({
@@ -83,7 +84,7 @@ const CLOUD_COLOUR: Rgb = [0.86, 0.83, 0.88]
 const CLEAR_NIGHT = 0.25
 const TRAILS_MEAN = 0.2
 
-export const stars: EffectDefinition<'stars', StarControls> = {
+export const stars = defineEffect({
   kind: 'stars',
   family: 'weather',
   label: 'Stars',
@@ -114,14 +115,14 @@ export const stars: EffectDefinition<'stars', StarControls> = {
     shape: shape.trails > TRAILS_MEAN ? `trails of ${Math.round(shape.trails)} min` : 'points',
   }),
   pattern: (controls, scene) => sky(controls, scene, { ...controls.shape, trails: 0 }),
-  shape: (controls, scene) => sky(controls, scene, controls.shape),
-  paint: (controls, scene, tint) => {
-    const between = CLOUD_COLOUR.map((channel, index) => channel * (tint[index] ?? 1)) as unknown as Rgb
+  contribute(controls, scene, tint) {
+    const between = mapRgb(CLOUD_COLOUR, (channel, index) => channel * tint[index])
     const params = starParameters(controls, scene, controls.shape)
     const glow = controls.pattern.band > 0 ? galaxy(controls, scene) : undefined
-    return starColoursNode(params, { saturation: controls.pattern.colour / 100, between }, glow)
+    const colours = (): GraphNode => starColoursNode(params, { saturation: controls.pattern.colour / 100, between }, glow)
+    return light(sky(controls, scene, controls.shape), colours)
   },
-}
+})
 
 function sky(controls: StarControls, scene: EffectScene, shape: StarControls['shape']): GraphNode {
   const points = starsNode(starParameters(controls, scene, shape))
@@ -164,7 +165,7 @@ function galaxy({ pattern }: StarControls, scene: EffectScene): GraphNode {
     const band = bandMaskNode({ x: bandX, y: bandY, turn: bandTurn, width: width * bandWidth, softness: softness * bandWidth })
     const within = low ? joinFieldsNode([band, low], 'product') : band
     const { own, scale, ...rest } = cloud
-    const noise = { turn: bandTurn, offsetX: 0, offsetY: 0, octaves: 7, ...rest, scale: scale * bandWidth, seed: seed * 8 + own }
+    const noise = { turn: bandTurn, offsetX: 0, offsetY: 0, octaves: 7, ...rest, scale: scale * bandWidth, seed: layerSeed(seed, 8, own) }
     return joinFieldsNode([within, cloudMaskNode(noise, within)], 'product')
   }
   const strength = pattern.band / 100

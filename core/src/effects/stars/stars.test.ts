@@ -26,7 +26,7 @@ function controlsOf(pattern: Partial<StarControls['pattern']>, shape: Partial<St
 }
 
 function field(pattern: Partial<StarControls['pattern']>, shape: Partial<StarControls['shape']> = {}, scale = 1): Float32Array {
-  return planeOf(evaluator, stars.shape(controlsOf(pattern, shape), effectScene(size)), size, scale)
+  return planeOf(evaluator, stars.contribute(controlsOf(pattern, shape), effectScene(size), [1, 1, 1]).field, size, scale)
 }
 
 /** Local maxima over a threshold: what a person would count as stars. */
@@ -125,7 +125,8 @@ describe('stars in the picture', () => {
 
   it('close their loop while they twinkle', () => {
     const scene = (phase: number) => ({ ...effectScene(size), phase })
-    const at = (phase: number) => planeOf(evaluator, stars.shape(controlsOf({ faintest: 6 }, { twinkle: 100 }), scene(phase)), size)
+    const at = (phase: number) =>
+      planeOf(evaluator, stars.contribute(controlsOf({ faintest: 6 }, { twinkle: 100 }), scene(phase), [1, 1, 1]).field, size)
     const [first, half, last] = [at(0), at(0.37), at(1)]
     expect(first.some((value, i) => Math.abs(value - half[i]!) > 0.1)).toBe(true)
     first.forEach((value, i) => expect(Math.abs(value - last[i]!)).toBeLessThan(1e-4))
@@ -133,7 +134,11 @@ describe('stars in the picture', () => {
 
   it('end at the horizon, and thin out towards it', () => {
     const marks = { ...noMarks, horizon: { y: 600, turn: 0 } }
-    const values = planeOf(evaluator, stars.shape(controlsOf({ faintest: 7 }, { thinning: 80 }), effectScene(size, marks)), size)
+    const values = planeOf(
+      evaluator,
+      stars.contribute(controlsOf({ faintest: 7 }, { thinning: 80 }), effectScene(size, marks), [1, 1, 1]).field,
+      size,
+    )
     const light = (from: number, to: number) => values.slice(from * size.width, to * size.width).reduce((sum, v) => sum + v, 0)
     expect(light(600, 900)).toBe(0)
     expect(light(500, 600)).toBeLessThan(0.6 * light(0, 100))

@@ -2,7 +2,7 @@ import { z } from 'zod'
 import { percentControl } from '../../model/controls'
 import { constantFieldNode } from '../../operations/constantField/constantField'
 import { scaleFieldNode } from '../../operations/joinFields/joinFields'
-import type { EffectDefinition } from '../effectDefinition'
+import { defineEffect, light } from '../effectDefinition'
 import { glowNode, glowShape, glowSummary } from '../glow'
 import { startingLooks } from './startingLooks'
 
@@ -12,7 +12,7 @@ const controls = z.strictObject({
 })
 export type SubjectGlowControls = z.infer<typeof controls>
 
-export const subjectGlow: EffectDefinition<'subjectGlow', SubjectGlowControls> = {
+export const subjectGlow = defineEffect({
   kind: 'subjectGlow',
   family: 'light',
   label: 'Subject glow',
@@ -24,6 +24,6 @@ export const subjectGlow: EffectDefinition<'subjectGlow', SubjectGlowControls> =
   startingLooks,
   summary: ({ pattern, shape }) => ({ pattern: `white on black, ${Math.round(pattern.brightness)} %`, shape: glowSummary(shape) }),
   pattern: ({ pattern }, { region }) => (region ? scaleFieldNode(region, pattern.brightness / 100) : constantFieldNode(0)),
-  shape: ({ pattern, shape }, scene) =>
-    scene.region ? glowNode(scaleFieldNode(scene.region, pattern.brightness / 100), shape, scene) : constantFieldNode(0),
-}
+  contribute: ({ pattern, shape }, scene) =>
+    light(scene.region ? glowNode(scaleFieldNode(scene.region, pattern.brightness / 100), shape, scene) : constantFieldNode(0)),
+})

@@ -1,9 +1,8 @@
 import { z } from 'zod'
-import type { GraphNode } from '../../graph/node'
 import { angleControl, choiceControl, lengthControl, numberControl, percentControl, seedControl } from '../../model/controls'
 import { burstsNode, type Burst } from '../../operations/burst/burst'
 import { gaussianBlurNode } from '../../operations/gaussianBlur/gaussianBlur'
-import type { EffectDefinition, EffectScene } from '../effectDefinition'
+import { defineEffect, light, type EffectScene } from '../effectDefinition'
 import { originControls, originOf, originPlace } from '../origin'
 import { startingLooks } from './startingLooks'
 
@@ -32,7 +31,7 @@ const pattern = z.strictObject({
   strength: percentControl('Strength'),
   thickness: lengthControl({ label: 'Thickness', usual: [0.5, 20], hard: [0.2, 1000], step: 0.1, hint: 'Of a spike where it begins.' }),
   uneven: percentControl('Irregularity'),
-  turn: angleControl('Rotation'),
+  turn: angleControl('Rotation', { noise: 'rotation' }),
   contrast: percentControl('Contrast', 'How clearly the rays of noise stand apart.'),
   seed: seedControl(),
 })
@@ -58,7 +57,7 @@ const BY_KIND: Readonly<Record<SunburstControls['pattern']['by'], readonly strin
   blades: ['pattern.count', 'pattern.contrast', 'pattern.uneven'],
 }
 
-export const sunburst: EffectDefinition<'sunburst', SunburstControls> = {
+export const sunburst = defineEffect({
   kind: 'sunburst',
   family: 'light',
   label: 'Sunburst',
@@ -77,8 +76,8 @@ export const sunburst: EffectDefinition<'sunburst', SunburstControls> = {
     shape: `core ${Math.round(shape.core)} px, halo ${Math.round(shape.halo)} %`,
   }),
   pattern: (controls, scene) => burstsNode([burstOf({ ...controls, shape: { ...controls.shape, core: 0, halo: 0 } }, scene)], scene.phase),
-  shape: (controls, scene): GraphNode => gaussianBlurNode(burstsNode([burstOf(controls, scene)], scene.phase), controls.shape.softness),
-}
+  contribute: (controls, scene) => light(gaussianBlurNode(burstsNode([burstOf(controls, scene)], scene.phase), controls.shape.softness)),
+})
 
 function spikeCount({ by, count, blades }: SunburstControls['pattern']): number {
   if (by === 'rays') return 0

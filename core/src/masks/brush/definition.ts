@@ -1,6 +1,6 @@
 import { z } from 'zod'
 import { lengthControl, percentControl } from '../../model/controls'
-import { STROKE_POINTS } from '../../model/lengths'
+import { listOf, withRoles } from '../../model/roles'
 import { brushMaskNode } from '../../operations/brushMask/brushMask'
 import { maskBase } from '../maskBase'
 import type { MaskDefinition } from '../maskDefinition'
@@ -18,12 +18,13 @@ export const brushControls = {
   pressure: z.enum(pressureUses),
 }
 
-const points = z
-  .array(z.number().min(-100000).max(100000))
-  .min(3)
-  .max(3 * MOST_STROKE_POINTS, `expected at most ${MOST_STROKE_POINTS} points in a stroke`)
-  .meta(STROKE_POINTS)
-  .refine((values) => values.length % 3 === 0, { message: 'expected x, y and pressure for each point' })
+const points = withRoles(
+  listOf(z.number().min(-100000).max(100000), 3 * MOST_STROKE_POINTS, 'numbers of stroke points', 3).refine(
+    (values) => values.length % 3 === 0,
+    { message: 'expected x, y and pressure for each point' },
+  ),
+  { measures: 'stroke points' },
+)
 
 const strokeSchema = z.strictObject({ ...brushControls, erase: z.boolean(), points })
 /** One stroke: `points` are x, y in photo px and pressure 0-1, again and again. */
@@ -32,7 +33,7 @@ export type BrushStroke = z.infer<typeof strokeSchema>
 export const brushMaskSchema = z.strictObject({
   ...maskBase,
   kind: z.literal('brush'),
-  strokes: z.array(strokeSchema).max(2000, 'expected at most 2000 strokes'),
+  strokes: listOf(strokeSchema, 2000, 'strokes'),
 })
 export type BrushMask = z.infer<typeof brushMaskSchema>
 

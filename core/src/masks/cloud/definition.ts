@@ -7,9 +7,16 @@ import type { MaskDefinition } from '../maskDefinition'
 export const cloudMaskSchema = z.strictObject({
   ...maskBase,
   kind: z.literal('cloud'),
-  scale: lengthControl({ label: 'Scale', usual: [20, 3000], hard: [1, 100000], step: 1, hint: 'Size of the largest shapes.' }),
+  scale: lengthControl({
+    label: 'Scale',
+    usual: [20, 3000],
+    hard: [1, 100000],
+    step: 1,
+    hint: 'Size of the largest shapes.',
+    noise: 'scale',
+  }),
   stretch: numberControl({ label: 'Stretch', unit: '×', usual: [0.2, 6], hard: [0.05, 50], step: 0.05 }),
-  turn: angleControl('Turn'),
+  turn: angleControl('Turn', { noise: 'rotation' }),
   offsetX: lengthControl({ label: 'Offset across', usual: [-3000, 3000], hard: [-100000, 100000], step: 1 }),
   offsetY: lengthControl({ label: 'Offset down', usual: [-3000, 3000], hard: [-100000, 100000], step: 1 }),
   octaves: numberControl({ label: 'Octaves', unit: '', usual: [1, 8], hard: [1, 10], step: 1, whole: true }),

@@ -1,13 +1,14 @@
 import { z } from 'zod'
 import { cornerSchema } from '../../model/corner'
+import { listOf } from '../../model/roles'
 import { outlineMaskNode } from '../../operations/outlineMask/outlineMask'
 import { maskBase } from '../maskBase'
 import type { MaskDefinition } from '../maskDefinition'
 
-const pathSchema = z.strictObject({ hole: z.boolean(), corners: z.array(cornerSchema).max(2000) })
+const pathSchema = z.strictObject({ hole: z.boolean(), corners: listOf(cornerSchema, 2000, 'corners') })
 export type OutlinePath = z.infer<typeof pathSchema>
 
-export const outlineMaskSchema = z.strictObject({ ...maskBase, kind: z.literal('outline'), paths: z.array(pathSchema).max(100) })
+export const outlineMaskSchema = z.strictObject({ ...maskBase, kind: z.literal('outline'), paths: listOf(pathSchema, 100, 'outlines') })
 export type OutlineMask = z.infer<typeof outlineMaskSchema>
 
 export const outlineMaskKind: MaskDefinition<OutlineMask> = {

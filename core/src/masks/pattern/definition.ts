@@ -1,9 +1,10 @@
 import { z } from 'zod'
+import { referenceTo } from '../../model/roles'
 import { fieldAsMaskNode } from '../../operations/fieldAsMask/fieldAsMask'
 import { maskBase } from '../maskBase'
 import type { MaskDefinition } from '../maskDefinition'
 
-export const patternMaskSchema = z.strictObject({ ...maskBase, kind: z.literal('pattern'), effectId: z.string().min(1).nullable() })
+export const patternMaskSchema = z.strictObject({ ...maskBase, kind: z.literal('pattern'), effectId: referenceTo('effect') })
 export type PatternMask = z.infer<typeof patternMaskSchema>
 
 /** A pattern may have a region, and that masks of its own: where such a chain leads back to a pattern that is being made, it is taken as nothing (`StackBuilder`). */

@@ -1,15 +1,15 @@
 import { z } from 'zod'
 import { luminosityMaskNode } from '../../operations/luminosityMask/luminosityMask'
+import { withRoles } from '../../model/roles'
 import { photoNode } from '../../operations/photo/photo'
 import { maskBase } from '../maskBase'
 import type { MaskDefinition } from '../maskDefinition'
 
-export const pictureReference = z.strictObject({
-  id: z.string().min(1),
-  fileName: z.string(),
-  width: z.int().min(1),
-  height: z.int().min(1),
-})
+/** A picture that lies beside the document, by the SHA-256 of its file. */
+export const pictureReference = withRoles(
+  z.strictObject({ id: z.string().min(1), fileName: z.string(), width: z.int().min(1), height: z.int().min(1) }),
+  { refersTo: 'picture' },
+)
 
 export type PictureReference = z.infer<typeof pictureReference>
 

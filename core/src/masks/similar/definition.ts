@@ -1,6 +1,7 @@
 import { z } from 'zod'
 import { rgbFromHex } from '../../colour/hex'
 import { hexColour, lengthControl, numberControl, placeControl } from '../../model/controls'
+import { listOf } from '../../model/roles'
 import { similarMaskNode } from '../../operations/similarMask/similarMask'
 import { maskBase } from '../maskBase'
 import type { MaskDefinition } from '../maskDefinition'
@@ -12,7 +13,7 @@ export const similarMaskSchema = z.strictObject({
   ...maskBase,
   kind: z.literal('similar'),
   ...readsTones,
-  taps: z.array(tapSchema).max(64),
+  taps: listOf(tapSchema, 64, 'places'),
   reachPlace: lengthControl({ label: 'Reach in place', usual: [10, 3000], hard: [1, 100000], step: 1 }),
   reachColour: numberControl({
     label: 'Reach in colour',

@@ -1,33 +1,19 @@
 import Box from '@mui/material/Box'
 import FormControlLabel from '@mui/material/FormControlLabel'
 import Switch from '@mui/material/Switch'
-import { maskContext, maskDefinitionOf, maskProblem, type Mask, type Owner, type PictureSource } from '@welkinar/core'
-import type { RenderPool } from '@welkinar/core/pool'
+import { maskContext, maskDefinitionOf, maskProblem } from '@welkinar/core'
 import { changeMask } from '../../../scene/sceneStore'
 import { ink } from '../../../theme'
-import { BandEditor, EllipseEditor, LineEditor } from './kinds/FollowingEditors'
-import { BrushEditor } from './kinds/BrushEditor'
-import { ColourEditor } from './kinds/ColourEditor'
-import { DepthEditor } from './kinds/DepthEditor'
-import { LuminosityEditor } from './kinds/LuminosityEditor'
-import { OutlineEditor } from './kinds/OutlineEditor'
-import { PatternEditor } from './kinds/PatternEditor'
-import { PictureEditor } from './kinds/PictureEditor'
-import { SimilarEditor } from './kinds/SimilarEditor'
-import { MaskNumber, MaskNumbers } from './MaskNumbers'
-
-export interface MaskEditorProps<M extends Mask = Mask> {
-  readonly pool: RenderPool
-  readonly source: PictureSource
-  readonly owner: Owner
-  readonly mask: M
-}
+import { maskInterfaceOf } from '../../maskKinds'
+import type { MaskEditorProps } from '../../maskKinds/maskInterface'
+import { MaskNumber } from './MaskNumbers'
 
 /** The chosen mask: what its kind has, and what every mask has. */
 export function MaskEditor(props: MaskEditorProps) {
-  const { source, owner, mask } = props
+  const { source, list, mask } = props
   const { label } = maskDefinitionOf(mask.kind)
-  const problem = maskProblem(mask, maskContext(source, owner.id))
+  const { Editor: KindEditor } = maskInterfaceOf(mask.kind)
+  const problem = maskProblem(mask, maskContext(source, list.owner))
   return (
     <Box
       role="group"
@@ -42,7 +28,7 @@ export function MaskEditor(props: MaskEditorProps) {
           control={
             <Switch
               checked={mask.invert}
-              onChange={(_, invert) => changeMask(owner.id, mask, 'Mask: invert', (target) => void (target.invert = invert))}
+              onChange={(_, invert) => changeMask(list, mask, 'Mask: invert', (target) => void (target.invert = invert))}
             />
           }
           label="Invert"
@@ -59,40 +45,9 @@ export function MaskEditor(props: MaskEditorProps) {
       <KindEditor {...props} />
       <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr', columnGap: 4, rowGap: 1 }}>
         {(['feather', 'strength', 'grow', 'edges'] as const).map((key) => (
-          <MaskNumber key={key} source={source} owner={owner} mask={mask} name={key} />
+          <MaskNumber key={key} source={source} list={list} mask={mask} name={key} />
         ))}
       </Box>
     </Box>
   )
-}
-
-function KindEditor({ mask, ...rest }: MaskEditorProps) {
-  switch (mask.kind) {
-    case 'luminosity':
-      return <LuminosityEditor {...rest} mask={mask} />
-    case 'colour':
-      return <ColourEditor {...rest} mask={mask} />
-    case 'ellipse':
-      return <EllipseEditor {...rest} mask={mask} />
-    case 'line':
-      return <LineEditor {...rest} mask={mask} />
-    case 'band':
-      return <BandEditor {...rest} mask={mask} />
-    case 'outline':
-      return <OutlineEditor {...rest} mask={mask} />
-    case 'brush':
-      return <BrushEditor {...rest} mask={mask} />
-    case 'similar':
-      return <SimilarEditor {...rest} mask={mask} />
-    case 'depth':
-      return <DepthEditor {...rest} mask={mask} />
-    case 'pattern':
-      return <PatternEditor {...rest} mask={mask} />
-    case 'picture':
-      return <PictureEditor {...rest} mask={mask} />
-    case 'frame':
-    case 'sky':
-    case 'cloud':
-      return <MaskNumbers {...rest} mask={mask} />
-  }
 }

@@ -10,34 +10,34 @@ import {
 } from '@dnd-kit/core'
 import { arrayMove, SortableContext, sortableKeyboardCoordinates, verticalListSortingStrategy } from '@dnd-kit/sortable'
 import Box from '@mui/material/Box'
-import type { Mask, Owner, PictureSource } from '@welkinar/core'
-import { changeOwner } from '../../../scene/sceneStore'
+import { maskList, type Mask, type MaskListRef, type PictureSource } from '@welkinar/core'
+import { changeMaskList } from '../../../scene/sceneStore'
 import { MaskRow } from './MaskRow'
 
 interface MaskListProps {
   readonly source: PictureSource
-  readonly owner: Owner
+  readonly list: MaskListRef
   readonly chosen: Mask | undefined
 }
 
 const keyboardCodes = { start: [KeyboardCode.Space], cancel: [KeyboardCode.Esc], end: [KeyboardCode.Space, KeyboardCode.Enter] }
 
 /** The masks from top to bottom; dragged into another order by their grips. */
-export function MaskList({ source, owner, chosen }: MaskListProps) {
-  const { masks } = owner.where
+export function MaskList({ source, list, chosen }: MaskListProps) {
+  const masks = maskList(source, list)?.masks ?? []
   const sensors = useSensors(
     useSensor(PointerSensor, { activationConstraint: { distance: 4 } }),
     useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates, keyboardCodes }),
   )
   const onDragEnd = ({ active, over }: DragEndEvent) => {
-    if (over && over.id !== active.id) moveMask(owner.id, String(active.id), String(over.id))
+    if (over && over.id !== active.id) moveMask(list, String(active.id), String(over.id))
   }
   return (
     <DndContext sensors={sensors} collisionDetection={closestCenter} onDragEnd={onDragEnd}>
       <SortableContext items={masks.map(({ id }) => id)} strategy={verticalListSortingStrategy}>
         <Box role="list" aria-label="Masks">
           {masks.map((mask, index) => (
-            <MaskRow key={mask.id} source={source} owner={owner} mask={mask} index={index} chosen={mask === chosen} />
+            <MaskRow key={mask.id} source={source} list={list} mask={mask} index={index} chosen={mask === chosen} />
           ))}
         </Box>
       </SortableContext>
@@ -46,9 +46,9 @@ export function MaskList({ source, owner, chosen }: MaskListProps) {
 }
 
 /** Moves a mask to where another one stands. */
-function moveMask(ownerId: string, id: string, over: string): void {
-  changeOwner(ownerId, 'Move mask', ({ where }) => {
-    const at = (wanted: string): number => where.masks.findIndex((mask) => mask.id === wanted)
-    where.masks = arrayMove(where.masks, at(id), at(over))
+function moveMask(ref: MaskListRef, id: string, over: string): void {
+  changeMaskList(ref, 'Move mask', (list) => {
+    const at = (wanted: string): number => list.masks.findIndex((mask) => mask.id === wanted)
+    list.masks = arrayMove(list.masks, at(id), at(over))
   })
 }

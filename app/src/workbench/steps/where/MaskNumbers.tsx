@@ -1,11 +1,21 @@
 import Box from '@mui/material/Box'
-import { controlOf, hardRange, maskSchemaOf, newMask, noMarks, schemaAt, type Mask, type Owner, type PictureSource } from '@welkinar/core'
+import {
+  controlOf,
+  limitsOf,
+  maskSchemaOf,
+  newMask,
+  noMarks,
+  schemaAt,
+  type Mask,
+  type MaskListRef,
+  type PictureSource,
+} from '@welkinar/core'
 import { NumberControl } from '../../../common/NumberControl'
 import { changeMask } from '../../../scene/sceneStore'
 
 interface MaskNumberProps {
   readonly source: PictureSource
-  readonly owner: Owner
+  readonly list: MaskListRef
   readonly mask: Mask
   /** Key of the number in the mask. */
   readonly name: string
@@ -14,7 +24,7 @@ interface MaskNumberProps {
 const ofEveryMask = ['feather', 'strength', 'grow', 'edges']
 
 /** One number of a mask; its words, ranges and starting value come from the mask's definition. */
-export function MaskNumber({ source, owner, mask, name }: MaskNumberProps) {
+export function MaskNumber({ source, list, mask, name }: MaskNumberProps) {
   const schema = schemaAt(maskSchemaOf(mask.kind), name)
   const control = controlOf(schema)
   if (!control) return null
@@ -22,12 +32,12 @@ export function MaskNumber({ source, owner, mask, name }: MaskNumberProps) {
   return (
     <NumberControl
       control={control}
-      hard={hardRange(schema)}
+      limits={limitsOf(schema)}
       value={numberAt(mask, name)}
       start={Number(numberAt(start, name).toFixed(3))}
       onChange={(value, gesture) =>
         changeMask(
-          owner.id,
+          list,
           mask,
           `Mask: ${control.label}`,
           (target) => void Object.assign(target, { [name]: value }),

@@ -8,7 +8,7 @@ import MenuItem from '@mui/material/MenuItem'
 import Select from '@mui/material/Select'
 import Switch from '@mui/material/Switch'
 import { DotsSixVertical } from '@phosphor-icons/react/dist/csr/DotsSixVertical'
-import { maskJoins, type Mask, type MaskJoin, type Owner, type PictureSource } from '@welkinar/core'
+import { maskJoins, type Mask, type MaskJoin, type MaskListRef, type PictureSource } from '@welkinar/core'
 import { useState } from 'react'
 import { ActionMenu } from '../../../common/ActionMenu'
 import { changeMask } from '../../../scene/sceneStore'
@@ -18,7 +18,7 @@ import { maskWords } from './whereSummary'
 
 interface MaskRowProps {
   readonly source: PictureSource
-  readonly owner: Owner
+  readonly list: MaskListRef
   readonly mask: Mask
   readonly index: number
   readonly chosen: boolean
@@ -27,15 +27,15 @@ interface MaskRowProps {
 const joinLabels: Record<MaskJoin, string> = { keep: 'Keep', add: 'Add', subtract: 'Subtract' }
 
 /** One mask of the list: its grip, how it joins, what it is, on or off, and what else can be done with it. */
-export function MaskRow({ source, owner, mask, index, chosen }: MaskRowProps) {
+export function MaskRow({ source, list, mask, index, chosen }: MaskRowProps) {
   const words = maskWords(mask)
   const [renaming, setRenaming] = useState(false)
   const { attributes, listeners, setNodeRef, transform, transition, isDragging } = useSortable({ id: mask.id })
   const setJoin = (value: string) => {
     const join = maskJoins.find((candidate) => candidate === value)
-    if (join) changeMask(owner.id, mask, 'Join of the mask', (target) => void (target.join = join))
+    if (join) changeMask(list, mask, 'Join of the mask', (target) => void (target.join = join))
   }
-  const actions = maskActions(source, owner, mask, () => setRenaming(true))
+  const actions = maskActions(source, list, mask, () => setRenaming(true))
   return (
     <Box
       ref={setNodeRef}
@@ -76,7 +76,7 @@ export function MaskRow({ source, owner, mask, index, chosen }: MaskRowProps) {
         ))}
       </Select>
       {renaming ? (
-        <RenameField owner={owner} mask={mask} onDone={() => setRenaming(false)} />
+        <RenameField list={list} mask={mask} onDone={() => setRenaming(false)} />
       ) : (
         <ButtonBase
           onClick={() => chooseMask(mask)}
@@ -92,7 +92,7 @@ export function MaskRow({ source, owner, mask, index, chosen }: MaskRowProps) {
       )}
       <Switch
         checked={mask.on}
-        onChange={(_, on) => changeMask(owner.id, mask, 'Switch mask', (target) => void (target.on = on))}
+        onChange={(_, on) => changeMask(list, mask, 'Switch mask', (target) => void (target.on = on))}
         slotProps={{ input: { 'aria-label': `Mask ${index + 1}, ${words}, on` } }}
         sx={{ flex: 'none' }}
       />
@@ -106,11 +106,11 @@ function NoIcon() {
   return null
 }
 
-function RenameField({ owner, mask, onDone }: { readonly owner: Owner; readonly mask: Mask; onDone(): void }) {
+function RenameField({ list, mask, onDone }: { readonly list: MaskListRef; readonly mask: Mask; onDone(): void }) {
   const [typed, setTyped] = useState(mask.name)
   const take = () => {
     const name = typed.trim().slice(0, 80)
-    if (name !== mask.name) changeMask(owner.id, mask, 'Rename mask', (target) => void (target.name = name))
+    if (name !== mask.name) changeMask(list, mask, 'Rename mask', (target) => void (target.name = name))
     onDone()
   }
   return (

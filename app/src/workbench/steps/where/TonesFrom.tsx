@@ -2,7 +2,15 @@ import Box from '@mui/material/Box'
 import Divider from '@mui/material/Divider'
 import MenuItem from '@mui/material/MenuItem'
 import Select from '@mui/material/Select'
-import { isEffect, type ColourMask, type LuminosityMask, type Owner, type PictureSource, type SimilarMask } from '@welkinar/core'
+import {
+  findOwner,
+  isEffect,
+  type ColourMask,
+  type LuminosityMask,
+  type MaskListRef,
+  type PictureSource,
+  type SimilarMask,
+} from '@welkinar/core'
 import { changeMask } from '../../../scene/sceneStore'
 import { pinAndRead } from './pinState'
 
@@ -10,7 +18,7 @@ type ReadingMask = LuminosityMask | ColourMask | SimilarMask
 
 interface TonesFromProps {
   readonly source: PictureSource
-  readonly owner: Owner
+  readonly list: MaskListRef
   readonly mask: ReadingMask
 }
 
@@ -19,13 +27,14 @@ const PIN_ALL = 'pin all'
 const PINNED = 'pinned '
 
 /** What a mask reads: the photo, all beneath, this effect, a pinned state; a new state can be pinned right here. */
-export function TonesFrom({ source, owner, mask }: TonesFromProps) {
+export function TonesFrom({ source, list, mask }: TonesFromProps) {
+  const owner = findOwner(source, list.owner)
   const pinned = source.pinned ?? []
   const known = pinned.some(({ id }) => id === mask.pinned)
   const value = mask.tonesFrom === 'pinned' ? `${PINNED}${known ? mask.pinned : ''}` : mask.tonesFrom
   const take = (next: string) => {
-    if (next === PIN_BENEATH || next === PIN_ALL) return pinAndRead(owner, mask, next === PIN_ALL ? 'all' : 'beneath')
-    changeMask(owner.id, mask, 'Mask: tones from', (target) => {
+    if (next === PIN_BENEATH || next === PIN_ALL) return pinAndRead(list, mask, next === PIN_ALL ? 'all' : 'beneath')
+    changeMask(list, mask, 'Mask: tones from', (target) => {
       const isPinned = next.startsWith(PINNED)
       target.tonesFrom = isPinned ? 'pinned' : (next as ReadingMask['tonesFrom'])
       target.pinned = isPinned ? next.slice(PINNED.length) : null
@@ -37,7 +46,7 @@ export function TonesFrom({ source, owner, mask }: TonesFromProps) {
       <Select fullWidth value={value} onChange={(event) => take(event.target.value)} SelectDisplayProps={{ 'aria-label': 'Tones from' }}>
         <MenuItem value="photo">The photo</MenuItem>
         <MenuItem value="beneath">All beneath</MenuItem>
-        <MenuItem value="effect">{isEffect(owner) ? 'This effect' : 'This group'}</MenuItem>
+        <MenuItem value="effect">{owner && isEffect(owner) ? 'This effect' : 'This group'}</MenuItem>
         {pinned.map(({ id, name }) => (
           <MenuItem key={id} value={`${PINNED}${id}`}>
             {name}

@@ -3,7 +3,7 @@ import Button from '@mui/material/Button'
 import ToggleButton from '@mui/material/ToggleButton'
 import ToggleButtonGroup from '@mui/material/ToggleButtonGroup'
 import Tooltip from '@mui/material/Tooltip'
-import { controlOf, hardRange, isEffect, whereSchema, type Owner, type PictureSource } from '@welkinar/core'
+import { controlOf, isEffect, limitsOf, whereSchema, type MaskListRef, type Owner, type PictureSource } from '@welkinar/core'
 import type { RenderPool } from '@welkinar/core/pool'
 import { NumberControl } from '../../../common/NumberControl'
 import { changeOwner, chosenMask, useScene, type MaskScope, type MaskView } from '../../../scene/sceneStore'
@@ -33,23 +33,24 @@ const scopes: readonly { readonly value: MaskScope; readonly label: string }[] =
 /** Where the effect may be: how the mask is seen, the list of masks, and the one that is being edited. */
 export function WhereStep({ pool, source, owner }: WhereStepProps) {
   const chosenId = useScene((state) => state.chosenMaskId)
+  const list: MaskListRef = { owner: owner.id, list: 'where' }
   const { masks, hold } = owner.where
-  const chosen = chosenMask(owner, chosenId)
+  const chosen = chosenMask(owner.where, chosenId)
   const holdControl = controlOf(whereSchema.shape.hold)
   const startingHold = isEffect(owner) ? startingEffect(owner, source.photo).where.hold : 100
   return (
     <>
-      <ViewChoice hasMasks={masks.length > 0} />
+      <MaskViewChoice hasMasks={masks.length > 0} />
       {masks.length > 0 ? (
-        <MaskList source={source} owner={owner} chosen={chosen} />
+        <MaskList source={source} list={list} chosen={chosen} />
       ) : (
         <Box sx={{ color: ink.secondary }}>No mask: the effect is everywhere.</Box>
       )}
-      <AddMask source={source} owner={owner} />
+      <AddMask source={source} list={list} />
       {holdControl && masks.length > 0 && (
         <NumberControl
           control={holdControl}
-          hard={hardRange(whereSchema.shape.hold)}
+          limits={limitsOf(whereSchema.shape.hold)}
           value={hold}
           start={startingHold}
           onChange={(value, gesture) =>
@@ -57,12 +58,13 @@ export function WhereStep({ pool, source, owner }: WhereStepProps) {
           }
         />
       )}
-      {chosen && <MaskEditor key={chosen.id} pool={pool} source={source} owner={owner} mask={chosen} />}
+      {chosen && <MaskEditor key={chosen.id} pool={pool} source={source} list={list} mask={chosen} />}
     </>
   )
 }
 
-function ViewChoice({ hasMasks }: { readonly hasMasks: boolean }) {
+/** How the masks of the list that is edited are seen. */
+export function MaskViewChoice({ hasMasks }: { readonly hasMasks: boolean }) {
   const maskView = useScene((state) => state.maskView)
   const maskScope = useScene((state) => state.maskScope)
   const { set } = useScene.getState()

@@ -1,7 +1,17 @@
-import { maskDefinitionOf, newMask, noMarks, type Mask, type MaskKind, type Owner, type PictureSource } from '@welkinar/core'
+import {
+  definitionOf,
+  maskDefinitionOf,
+  maskList,
+  newMask,
+  noMarks,
+  type Mask,
+  type MaskKind,
+  type MaskListRef,
+  type PictureSource,
+} from '@welkinar/core'
 import type { Action } from '../../../common/ActionMenu'
-import { showNotice } from '../../../common/notices'
-import { changeOwner, useScene, type PhotoTool } from '../../../scene/sceneStore'
+import { changeMaskList, useScene, type PhotoTool } from '../../../scene/sceneStore'
+import { showUndoable } from '../../showUndoable'
 
 /** What a tap on the photo does for a mask that is made on the photo. */
 const toolFor: Partial<Record<MaskKind, PhotoTool>> = {
@@ -17,49 +27,62 @@ export function chooseMask(mask: Mask): void {
 }
 
 /** Adds a mask with the starting values of its kind: the first keeps, later ones take away. */
-export function addMask(source: PictureSource, owner: Owner, kind: MaskKind): void {
-  const join = owner.where.masks.length > 0 && !maskDefinitionOf(kind).keeps ? 'subtract' : 'keep'
+export function addMask(source: PictureSource, list: MaskListRef, kind: MaskKind): void {
+  const join = (maskList(source, list)?.masks.length ?? 0) > 0 && !maskDefinitionOf(kind).keeps ? 'subtract' : 'keep'
   const mask = newMask(source.photo, { kind, id: crypto.randomUUID(), join, marks: source.marks ?? noMarks })
-  changeOwner(owner.id, 'Add mask', ({ where }) => void where.masks.push(mask))
-  chooseMask(mask)
+  if (changeMaskList(list, 'Add mask', ({ masks }) => void masks.push(mask))) chooseMask(mask)
 }
 
-/** What can be done with a mask of the list. */
-export function maskActions(source: PictureSource, owner: Owner, mask: Mask, rename: () => void): readonly Action[] {
-  const at = owner.where.masks.findIndex(({ id }) => id === mask.id)
-  const others = [...source.effects, ...(source.groups ?? [])].filter(({ id }) => id !== owner.id)
+/** What can be done with a mask of a list. */
+export function maskActions(source: PictureSource, list: MaskListRef, mask: Mask, rename: () => void): readonly Action[] {
+  const masks = maskList(source, list)?.masks ?? []
+  const at = masks.findIndex(({ id }) => id === mask.id)
   const move = (by: -1 | 1): void =>
-    changeOwner(owner.id, 'Move mask', ({ where }) => {
-      const [moved] = where.masks.splice(at, 1)
-      if (moved) where.masks.splice(at + by, 0, moved)
+    void changeMaskList(list, 'Move mask', (target) => {
+      const [moved] = target.masks.splice(at, 1)
+      if (moved) target.masks.splice(at + by, 0, moved)
     })
   return [
     { label: 'Rename', run: rename },
-    { label: 'Duplicate', run: () => duplicate(owner, mask) },
+    { label: 'Duplicate', run: () => duplicate(list, mask) },
     { label: 'Move up', enabled: at > 0, run: () => move(-1) },
-    { label: 'Move down', enabled: at < owner.where.masks.length - 1, run: () => move(1) },
-    ...others.map((other) => ({ label: `Copy to ${other.name}`, run: () => copyTo(other, mask) })),
-    { label: 'Remove', run: () => removeMask(owner, mask) },
+    { label: 'Move down', enabled: at < masks.length - 1, run: () => move(1) },
+    ...otherLists(source, list).map(({ ref, words }) => ({ label: `Copy to ${words}`, run: () => copyTo(ref, words, mask) })),
+    { label: 'Remove', run: () => removeMask(list, mask) },
   ]
 }
 
-function duplicate(owner: Owner, mask: Mask): void {
+/** All other lists of masks of the scene, in words. */
+function otherLists({ effects, groups = [] }: PictureSource, { owner, list }: MaskListRef): { ref: MaskListRef; words: string }[] {
+  const all = [
+    ...effects.flatMap(({ id, kind, name }) => {
+      const region = definitionOf(kind).region
+      return [
+        { ref: { owner: id, list: 'where' as const }, words: name },
+        ...(region ? [{ ref: { owner: id, list: 'region' as const }, words: `${region.label} of ${name}` }] : []),
+      ]
+    }),
+    ...groups.map(({ id, name }) => ({ ref: { owner: id, list: 'where' as const }, words: name })),
+  ]
+  return all.filter(({ ref }) => ref.owner !== owner || ref.list !== list)
+}
+
+function duplicate(list: MaskListRef, mask: Mask): void {
   const copy = { ...mask, id: crypto.randomUUID() }
-  changeOwner(
-    owner.id,
+  const made = changeMaskList(
+    list,
     'Duplicate mask',
-    ({ where }) => void where.masks.splice(where.masks.findIndex(({ id }) => id === mask.id) + 1, 0, copy),
+    ({ masks }) => void masks.splice(masks.findIndex(({ id }) => id === mask.id) + 1, 0, copy),
   )
-  chooseMask(copy)
+  if (made) chooseMask(copy)
 }
 
-function copyTo(other: Owner, mask: Mask): void {
+function copyTo(other: MaskListRef, words: string, mask: Mask): void {
   const copy = { ...mask, id: crypto.randomUUID() }
-  changeOwner(other.id, 'Copy mask', ({ where }) => void where.masks.push(copy))
-  showNotice(`The mask was copied to ${other.name}.`, { label: 'Undo', run: () => useScene.getState().undo() })
+  if (changeMaskList(other, 'Copy mask', ({ masks }) => void masks.push(copy))) showUndoable(`The mask was copied to ${words}.`)
 }
 
-function removeMask(owner: Owner, mask: Mask): void {
-  changeOwner(owner.id, 'Remove mask', (one) => void (one.where.masks = one.where.masks.filter(({ id }) => id !== mask.id)))
+function removeMask(list: MaskListRef, mask: Mask): void {
+  changeMaskList(list, 'Remove mask', (target) => void (target.masks = target.masks.filter(({ id }) => id !== mask.id)))
   useScene.getState().set({ tool: undefined })
 }

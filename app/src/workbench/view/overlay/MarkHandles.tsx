@@ -1,11 +1,10 @@
 import { noMarks, type LevelMark, type LightMark, type PictureSource } from '@welkinar/core'
 import { useScene } from '../../../scene/sceneStore'
 import { toScreen, type ViewPort } from '../viewPort'
-import { angleOf, atAngle, screenPoint, type Point } from './geometry'
+import { angleOf, atAngle, pathThrough, screenPoint, type Point } from './geometry'
 import { GuideLine, Handle } from './Handle'
 import { editRegion } from '../../scenePanel/regions'
 import { OutlineHandles } from './OutlineHandles'
-import { pathThrough } from './ShapeHandles'
 
 interface MarkHandlesProps {
   readonly port: ViewPort

@@ -1,42 +1,9 @@
-import type { OutlineCorner, OutlineMask } from '@welkinar/core'
+import type { OutlineCorner } from '@welkinar/core'
 import type { MouseEvent } from 'react'
-import { changeMask } from '../../../scene/sceneStore'
 import type { ViewPort } from '../viewPort'
-import { limited, pointerPlace, toPhoto, type Point } from './geometry'
+import { limited, pathThrough, pointerPlace, toPhoto, type Point } from './geometry'
 import { GuideLine, Handle } from './Handle'
 import { nearestSide, outlinePath, plainCorner } from './outlinePath'
-import { pathThrough } from './ShapeHandles'
-
-interface MaskOutlinesProps {
-  readonly port: ViewPort
-  readonly ownerId: string
-  readonly mask: OutlineMask
-}
-
-/** Corners and curve handles of the outlines of a mask. */
-export function MaskOutlines({ port, ownerId, mask }: MaskOutlinesProps) {
-  return mask.paths.map(({ corners }, path) => (
-    <OutlineHandles
-      key={path}
-      port={port}
-      corners={corners}
-      name={`outline ${path + 1}`}
-      onEdit={(label, change, gesture) =>
-        changeMask(
-          ownerId,
-          mask,
-          label,
-          ({ paths }) => {
-            const target = paths[path]
-            if (target) change(target.corners)
-            if (target && target.corners.length < 3) paths.splice(path, 1)
-          },
-          gesture,
-        )
-      }
-    />
-  ))
-}
 
 interface OutlineHandlesProps {
   readonly port: ViewPort

@@ -3,6 +3,7 @@ import { gridAt, regionOnGrid, sceneGraph, type PictureSource } from '@welkinar/
 import { priorities, type RenderPool } from '@welkinar/core/pool'
 import { useEffect, useRef } from 'react'
 import { useScene } from '../../../scene/sceneStore'
+import { showProblem } from '../../../common/notices'
 import { ink } from '../../../theme'
 import type { ViewPort } from '../viewPort'
 import { screenPoint } from './geometry'
@@ -30,7 +31,7 @@ export function PlaceLens({ pool, source, port }: PlaceLensProps) {
     if (x === undefined || y === undefined) return
     const abort = new AbortController()
     draw(pool, source, x, y, canvas, abort.signal).catch((error: unknown) => {
-      if (!abort.signal.aborted) console.error(error)
+      if (!abort.signal.aborted) showProblem(error, 'Showing the photo')
     })
     return () => abort.abort()
   }, [pool, source, x, y])

@@ -39,3 +39,11 @@ export function atAngle({ x, y }: Point, distance: number, degrees: number): Poi
 export function angleOf(from: Point, to: Point): number {
   return (Math.atan2(from.y - to.y, to.x - from.x) * 180) / Math.PI
 }
+
+/** SVG path through places of the photo, css px. */
+export function pathThrough(port: ViewPort, points: readonly Point[]): string {
+  return `M${points
+    .map((point) => screenPoint(port, point))
+    .map(({ x, y }) => `${x.toFixed(1)} ${y.toFixed(1)}`)
+    .join('L')}`
+}

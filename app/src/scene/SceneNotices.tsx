@@ -1,0 +1,117 @@
+import Box from '@mui/material/Box'
+import Button from '@mui/material/Button'
+import Dialog from '@mui/material/Dialog'
+import DialogActions from '@mui/material/DialogActions'
+import DialogContent from '@mui/material/DialogContent'
+import { useEffect, type ReactNode } from 'react'
+import { useBlocker, useNavigate } from 'react-router'
+import { showProblem } from '../common/notices'
+import { ink } from '../theme'
+import { saveTrouble, useSaveState } from './autosave'
+import type { OpenScene } from './openScene'
+import { saveRecipe } from './saveRecipe'
+import { useScene, type ReadOnly } from './sceneStore'
+
+/** What every screen of a scene says: that it is not stored, or that it can only be looked at here, and what to do. */
+export function SceneNotices({ scene }: { readonly scene: OpenScene }) {
+  const state = useSaveState((save) => save.state)
+  const readOnly = useScene((store) => store.readOnly)
+  if (readOnly) return <OnlyRead scene={scene} reason={readOnly} />
+  if (state === 'conflict') return <Conflict scene={scene} />
+  if (state !== 'no room' && state !== 'failed') return null
+  const reason = state === 'no room' ? 'There is no room left in this browser’s storage' : 'This browser’s storage does not answer'
+  return (
+    <Notice role="alert" action={<Button onClick={saveRecipe}>Save the recipe</Button>}>
+      <b>{reason}: the latest changes are only on this screen.</b> They are stored by themselves as soon as there is room: delete scenes on
+      the Shelf in another tab. Until then you can go on, export the picture, or save the recipe as a file.
+    </Notice>
+  )
+}
+
+function OnlyRead({ scene, reason }: { readonly scene: OpenScene; readonly reason: ReadOnly }) {
+  if (reason === 'gone') return <Notice role="alert">This scene was deleted in another tab; what you see is not stored any more.</Notice>
+  const take = () => scene.takeOver().catch((error: unknown) => showProblem(error, 'Going on here'))
+  return (
+    <Notice role="status" action={<Button onClick={() => void take()}>Go on here</Button>}>
+      This scene is open in another tab. You see it here as it is saved there, and cannot change it.
+    </Notice>
+  )
+}
+
+function Conflict({ scene }: { readonly scene: OpenScene }) {
+  const navigate = useNavigate()
+  const keep = () =>
+    scene
+      .keepAsCopy()
+      .then((id) => {
+        useSaveState.setState({ state: 'saved' })
+        return id && navigate(`/scene/${id}`)
+      })
+      .catch((error: unknown) => showProblem(error, 'Keeping the scene'))
+  return (
+    <Notice role="alert" action={<Button onClick={() => void keep()}>Keep mine as a scene of its own</Button>}>
+      <b>This scene was changed or deleted in another tab.</b> What you did here since then is only on this screen.
+    </Notice>
+  )
+}
+
+function Notice({
+  role,
+  action,
+  children,
+}: {
+  readonly role: 'alert' | 'status'
+  readonly action?: ReactNode
+  readonly children: ReactNode
+}) {
+  return (
+    <Box
+      role={role}
+      sx={{
+        px: 4,
+        py: 2,
+        flex: 'none',
+        display: 'flex',
+        gap: 4,
+        alignItems: 'center',
+        bgcolor: ink.raised,
+        borderLeft: `4px solid ${ink.accent}`,
+        borderBottom: `1px solid ${ink.rule}`,
+        '& .MuiButton-root': { flex: 'none', border: `1px solid ${ink.ink}` },
+      }}
+    >
+      <Box sx={{ flex: 1 }}>{children}</Box>
+      {action}
+    </Box>
+  )
+}
+
+/** Asks before a scene that is not stored is left. */
+export function LeaveQuestion() {
+  const trouble = useSaveState(({ state }) => saveTrouble(state))
+  const blocker = useBlocker(
+    ({ currentLocation, nextLocation }) => trouble && sceneOf(currentLocation.pathname) !== sceneOf(nextLocation.pathname),
+  )
+  useEffect(() => {
+    if (!trouble) return
+    const ask = (event: BeforeUnloadEvent): void => event.preventDefault()
+    addEventListener('beforeunload', ask)
+    return () => removeEventListener('beforeunload', ask)
+  }, [trouble])
+  return (
+    <Dialog open={blocker.state === 'blocked'} onClose={() => blocker.reset?.()}>
+      <DialogContent>The latest changes of this scene are not stored. If you leave it now, they are lost.</DialogContent>
+      <DialogActions>
+        <Button onClick={() => blocker.proceed?.()}>Leave all the same</Button>
+        <Button variant="contained" onClick={() => blocker.reset?.()}>
+          Stay
+        </Button>
+      </DialogActions>
+    </Dialog>
+  )
+}
+
+/** The part of an address that names the scene. */
+function sceneOf(path: string): string {
+  return /^\/scene\/[^/]+/.exec(path)?.[0] ?? path
+}

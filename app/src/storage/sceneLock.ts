@@ -1,0 +1,121 @@
+import { UserProblem } from '@welkinar/core'
+
+// One tab writes a scene. The browser gives its lock to one of them, and takes it back when the tab is closed or dies.
+
+interface SceneMessage {
+  readonly kind: 'saved' | 'hand over'
+  readonly id: string
+}
+
+function channel(): BroadcastChannel {
+  return new BroadcastChannel('welkinar scenes')
+}
+
+const lockName = (id: string): string => `welkinar scene ${id}`
+
+/** How long a tab may take to hand a scene over. */
+const PATIENCE_MS = 3000
+
+/** Tells the other tabs that a scene was saved. */
+export function announceSaved(id: string): void {
+  send({ kind: 'saved', id })
+}
+
+function send(message: SceneMessage): void {
+  const open = channel()
+  open.postMessage(message)
+  open.close()
+}
+
+/** Calls `changed` whenever another tab has saved the scene. Returns how to stop. */
+export function onSavedElsewhere(id: string, changed: () => void): () => void {
+  const open = channel()
+  open.onmessage = ({ data }: MessageEvent<SceneMessage>) => {
+    if (data.kind === 'saved' && data.id === id) changed()
+  }
+  return () => open.close()
+}
+
+interface LockUser {
+  /** The scene may be written from now on. */
+  onHeld(): void
+  /** Another tab wants to go on: saves what is not saved yet. */
+  onAsked(): Promise<unknown>
+  /** The scene may no longer be written. */
+  onLost(): void
+}
+
+/** The right to write one scene, wanted for as long as it is open. */
+export class SceneLock {
+  private letGo: (() => void) | undefined
+  private readonly messages = channel()
+  private closed = false
+
+  constructor(
+    private readonly id: string,
+    private readonly user: LockUser,
+  ) {
+    this.messages.onmessage = ({ data }: MessageEvent<SceneMessage>) => {
+      if (data.kind === 'hand over' && data.id === id && this.letGo) void this.handOver()
+    }
+  }
+
+  /** Takes the lock if no other tab has it. Resolves with whether it is held. */
+  take(): Promise<boolean> {
+    return this.request({ ifAvailable: true })
+  }
+
+  /** Asks the tab that has it to save and to hand it over; one that does not answer loses it. */
+  async takeOver(): Promise<void> {
+    send({ kind: 'hand over', id: this.id })
+    const patience = AbortSignal.timeout(PATIENCE_MS)
+    const handed = await this.request({ signal: patience }).catch(() => false)
+    if (!handed && !this.closed) await this.request({ steal: true })
+  }
+
+  close(): void {
+    this.closed = true
+    this.messages.close()
+    this.letGo?.()
+    this.letGo = undefined
+  }
+
+  private async handOver(): Promise<void> {
+    await this.user.onAsked().catch(() => undefined)
+    this.letGo?.()
+    this.letGo = undefined
+    if (!this.closed) this.user.onLost()
+  }
+
+  /** Resolves when the lock is held, or not to be had. */
+  private request(options: LockOptions): Promise<boolean> {
+    return new Promise((resolve, reject) => {
+      navigator.locks
+        .request(lockName(this.id), options, (lock) => {
+          if (!lock || this.closed) return resolve(false)
+          const held = new Promise<void>((release) => {
+            this.letGo = release
+          })
+          this.user.onHeld()
+          resolve(true)
+          return held
+        })
+        .catch((error: unknown) => {
+          // Taken by another tab, or never held.
+          if (this.letGo) {
+            this.letGo = undefined
+            this.user.onLost()
+          }
+          reject(error instanceof Error ? error : new Error(String(error)))
+        })
+    })
+  }
+}
+
+/** Does something to a scene that no tab has open. @throws UserProblem if one has */
+export async function withSceneLock<T>(id: string, work: () => Promise<T>): Promise<T> {
+  return navigator.locks.request(lockName(id), { ifAvailable: true }, (lock) => {
+    if (!lock) throw new UserProblem('This scene is open in another tab; close it there first.')
+    return work()
+  })
+}

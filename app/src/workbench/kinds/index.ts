@@ -1,0 +1,22 @@
+import type { EffectKind } from '@welkinar/core'
+import { PatternPanel, ShapePanel } from './customField/panels'
+import type { EffectInterface } from './effectInterface'
+import { PathHandles, PathTool } from './glowLine/PathHandles'
+import { PathList } from './glowLine/PathList'
+import { PerLayerControls } from './rain/PerLayerControls'
+import { MirroredChoice } from './reflection/MirroredChoice'
+import { GlintHandles, GlintTool } from './sparkles/GlintHandles'
+import { GlintPlaces } from './sparkles/GlintPlaces'
+
+const interfaces: { readonly [K in EffectKind]?: EffectInterface<K> } = {
+  rain: { Pattern: PerLayerControls },
+  sparkles: { Pattern: GlintPlaces, Handles: GlintHandles, Surface: GlintTool },
+  glowLine: { Pattern: PathList, Handles: PathHandles, Surface: PathTool },
+  customField: { Pattern: PatternPanel, Shape: ShapePanel },
+  reflection: { Pattern: MirroredChoice },
+}
+
+/** What a kind has of its own in the interface; most have nothing. */
+export function interfaceOf(kind: EffectKind): EffectInterface {
+  return (interfaces[kind] ?? {}) as EffectInterface
+}

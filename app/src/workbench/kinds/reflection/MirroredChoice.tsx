@@ -1,0 +1,22 @@
+import { definitionOf } from '@welkinar/core'
+import { Choice } from '../../../common/Choice'
+import { changeKind } from '../../../scene/sceneStore'
+import type { EffectPanelProps } from '../effectInterface'
+
+const NONE = 'none'
+
+/** Which effect a reflection mirrors. */
+export function MirroredChoice({ source, effect }: EffectPanelProps<'reflection'>) {
+  const others = source.effects.filter(({ kind }) => !definitionOf(kind).madeFromEffect)
+  const { of } = effect.controls.pattern
+  return (
+    <Choice
+      label="Mirrors"
+      value={others.find(({ id }) => id === of)?.id ?? NONE}
+      options={[[NONE, 'Not chosen'], ...others.map(({ id, name }) => [id, name] as const)]}
+      onChange={(next) =>
+        changeKind('reflection', effect.id, 'What is mirrored', ({ controls }) => void (controls.pattern.of = next === NONE ? null : next))
+      }
+    />
+  )
+}

@@ -1,0 +1,69 @@
+import Box from '@mui/material/Box'
+import Button from '@mui/material/Button'
+import { definitionOf, listLimit, sceneGraph, schemaAt } from '@welkinar/core'
+import { useState } from 'react'
+import { showNotice, showProblem } from '../../../common/notices'
+import { NumberField } from '../../../common/NumberField'
+import { changeKind, useScene } from '../../../scene/sceneStore'
+import { ink } from '../../../theme'
+import { ToolButton } from '../../steps/where/ToolButton'
+import type { EffectPanelProps } from '../effectInterface'
+import { placedGlints, type GlintPlace } from './GlintHandles'
+
+const most = listLimit(schemaAt(definitionOf('sparkles').controls, 'pattern.places'))?.most ?? 0
+/** Least distance between found glints, as a part of the longer side of the photo. */
+const APART = 0.025
+/** The faintest of them is this large against the strongest, %. */
+const SMALLEST = 25
+
+/** Where glints are: placed by taps, or found in the photo. */
+export function GlintPlaces({ pool, source, effect }: EffectPanelProps<'sparkles'>) {
+  const [wanted, setWanted] = useState(24)
+  const placing = useScene((state) => state.tool?.kind === 'glints')
+  if (effect.controls.pattern.by !== 'placed') return null
+  const count = placedGlints(effect).length
+  const put = (label: string, places: GlintPlace[]) =>
+    changeKind('sparkles', effect.id, label, ({ controls }) => void (controls.pattern.places = places))
+  const find = async () => {
+    const { photo } = source
+    const apart = APART * Math.max(photo.width, photo.height)
+    const found = await pool.findGlints(sceneGraph(source, { kind: 'photo' }), photo, wanted, apart)
+    if (found.length === 0) return showNotice('No small bright spots stand out in this photo. Place glints by hand.')
+    const sized = ({ x, y, strength }: (typeof found)[number]) => ({
+      x: Math.round(x),
+      y: Math.round(y),
+      size: Math.round(SMALLEST + (100 - SMALLEST) * Math.sqrt(strength)),
+    })
+    put('Find glints', found.map(sized))
+    if (found.length < wanted) showNotice(`${found.length} spots stand out; ${wanted} were wanted.`)
+  }
+  return (
+    <Box role="group" aria-label="Places of the glints" sx={{ borderTop: `1px solid ${ink.rule}`, mt: 1, pt: 3, display: 'grid', gap: 2 }}>
+      <Box>
+        {count} {count === 1 ? 'glint' : 'glints'} placed
+      </Box>
+      <Box sx={{ display: 'flex', gap: 2, flexWrap: 'wrap', alignItems: 'center' }}>
+        <ToolButton tool={{ kind: 'glints' }} label="Place glints" />
+        <Button variant="outlined" onClick={() => find().catch((error: unknown) => showProblem(error, 'Finding glints'))}>
+          Find glints
+        </Button>
+        <NumberField
+          label="How many are to be found"
+          value={wanted}
+          limits={{ least: 1, most, whole: true }}
+          unit=""
+          step={1}
+          onChange={setWanted}
+        />
+        <Button variant="text" disabled={count === 0} onClick={() => put('Remove all glints', [])}>
+          Remove all
+        </Button>
+      </Box>
+      <Box sx={{ color: ink.secondary }}>
+        {placing
+          ? 'Tap the photo for each glint.'
+          : 'Drag a glint on the photo; double-tap takes it out. Found ones are the brightest small spots.'}
+      </Box>
+    </Box>
+  )
+}

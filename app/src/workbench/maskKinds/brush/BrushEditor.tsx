@@ -1,0 +1,68 @@
+import Box from '@mui/material/Box'
+import Button from '@mui/material/Button'
+import { brushControls, controlOf, limitsOf, pressureUses, type BrushMask } from '@welkinar/core'
+import { Choice } from '../../../common/Choice'
+import { NumberControl } from '../../../common/NumberControl'
+import { freshBrush, useBrush, type BrushSettings } from '../../../scene/brush'
+import { changeMask } from '../../../scene/sceneStore'
+import { ink } from '../../../theme'
+import type { MaskEditorProps } from '../maskInterface'
+import { ToolButton } from '../../steps/where/ToolButton'
+
+const pressureLabels: Record<BrushSettings['pressure'], string> = { nothing: 'Nothing', size: 'Size', flow: 'Flow', both: 'Size and flow' }
+
+/** The brush that the next stroke is painted with, and what has been painted. */
+export function BrushEditor({ source, list, mask }: MaskEditorProps<BrushMask>) {
+  const brush = useBrush()
+  const start = freshBrush(source.photo)
+  const count = mask.strokes.length
+  return (
+    <>
+      <Box sx={{ display: 'flex', gap: 2, alignItems: 'center' }}>
+        <ToolButton tool={{ kind: 'paint' }} label="Paint" />
+        <Button
+          variant={brush.erase ? 'contained' : 'outlined'}
+          aria-pressed={brush.erase}
+          onClick={() => brush.set({ erase: !brush.erase })}
+        >
+          Eraser
+        </Button>
+        <Box sx={{ flex: 1, color: ink.secondary, textAlign: 'right' }}>{count === 1 ? '1 stroke' : `${count} strokes`}</Box>
+      </Box>
+      <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr', columnGap: 4, rowGap: 1 }}>
+        {(['size', 'hardness', 'flow', 'level'] as const).map((key) => {
+          const control = controlOf(brushControls[key])
+          return (
+            control && (
+              <NumberControl
+                key={key}
+                control={control}
+                limits={limitsOf(brushControls[key])}
+                value={brush[key]}
+                start={start[key]}
+                onChange={(value) => brush.set({ [key]: value })}
+              />
+            )
+          )
+        })}
+        <Choice
+          label="Pen pressure changes"
+          value={brush.pressure}
+          options={pressureUses.map((use) => [use, pressureLabels[use]])}
+          onChange={(value) => brush.set({ pressure: value as BrushSettings['pressure'] })}
+        />
+        <Button
+          variant="outlined"
+          disabled={count === 0}
+          onClick={() => changeMask(list, mask, 'Clear what is painted', (target) => void (target.strokes = []))}
+          sx={{ alignSelf: 'end' }}
+        >
+          Clear
+        </Button>
+      </Box>
+      <Box sx={{ color: ink.secondary }}>
+        Hold Shift for straight strokes. Space moves the photo. J and L change the size, R takes the eraser.
+      </Box>
+    </>
+  )
+}

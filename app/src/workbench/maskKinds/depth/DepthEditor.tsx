@@ -1,0 +1,19 @@
+import Button from '@mui/material/Button'
+import { knowsDistance, noMarks, type DepthMask } from '@welkinar/core'
+import { useScene } from '../../../scene/sceneStore'
+import type { MaskEditorProps } from '../maskInterface'
+import { MaskNumbers } from '../../steps/where/MaskNumbers'
+
+/** Distances between which the mask is open; while nothing is known of distances, the way to that. */
+export function DepthEditor({ source, list, mask }: MaskEditorProps<DepthMask>) {
+  return (
+    <>
+      {!knowsDistance(source.marks ?? noMarks, source.depth) && (
+        <Button variant="outlined" onClick={() => useScene.getState().set({ sceneOpen: true })} sx={{ justifySelf: 'start' }}>
+          Give the scene a depth
+        </Button>
+      )}
+      <MaskNumbers source={source} list={list} mask={mask} names={['near', 'far', 'softness']} />
+    </>
+  )
+}

@@ -1,0 +1,29 @@
+import { FOCAL_POINT, noMarks, type EllipseMask } from '@welkinar/core'
+import { changeMask } from '../../../scene/sceneStore'
+import { MaskNumbers } from '../../steps/where/MaskNumbers'
+import { FollowChoice } from '../FollowChoice'
+import type { MaskEditorProps } from '../maskInterface'
+
+/** An ellipse; its centre can be a scene mark. */
+export function EllipseEditor({ source, list, mask }: MaskEditorProps<EllipseMask>) {
+  const { lights, focal } = source.marks ?? noMarks
+  const options: (readonly [string, string])[] = lights.map(({ id, name }) => [id, name])
+  if (focal) options.unshift([FOCAL_POINT, 'The focal point'])
+  return (
+    <>
+      <FollowChoice
+        label="Centre"
+        own="A place of its own"
+        value={mask.follows}
+        options={options}
+        onChange={(follows) => changeMask(list, mask, 'Centre of the mask', (target) => void (target.follows = follows))}
+      />
+      <MaskNumbers
+        source={source}
+        list={list}
+        mask={mask}
+        names={['radiusX', 'radiusY', 'turn', 'softness', ...(mask.follows === null ? ['x', 'y'] : [])]}
+      />
+    </>
+  )
+}

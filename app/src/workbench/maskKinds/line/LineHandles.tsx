@@ -1,0 +1,51 @@
+import { lineEnds, noMarks, type LineMask } from '@welkinar/core'
+import { changeMask } from '../../../scene/sceneStore'
+import { angleOf, atAngle, pathThrough, type Point } from '../../view/overlay/geometry'
+import { GuideLine, Handle } from '../../view/overlay/Handle'
+import { withinLimits, type MaskHandleProps } from '../maskInterface'
+
+/** The two ends of the fall, and the lines that it falls between. */
+export function LineHandles({ port, source, list, mask }: MaskHandleProps<LineMask>) {
+  const { x, y, toX, toY } = lineEnds(mask, source.marks ?? noMarks, source.photo)
+  const [from, to] = [
+    { x, y },
+    { x: toX, y: toY },
+  ]
+  const change = (part: Partial<LineMask>, gesture?: string) =>
+    changeMask(
+      list,
+      mask,
+      'Place of the mask',
+      (target) => void Object.assign(target, withinLimits(mask.kind, { x, y, toX, toY, follows: null, ...part })),
+      gesture,
+    )
+  const across = angleOf(from, to) + 90
+  const long = (port.width + port.height) / port.zoom
+  const lineAt = (at: Point) => pathThrough(port, [atAngle(at, long, across), atAngle(at, -long, across)])
+  const middle = { x: (x + toX) / 2, y: (y + toY) / 2 }
+  return (
+    <>
+      <GuideLine d={lineAt(from)} />
+      <GuideLine d={lineAt(to)} dashed />
+      <GuideLine d={pathThrough(port, [from, to])} />
+      <Handle
+        port={port}
+        at={middle}
+        label="Place of the line"
+        look="side"
+        onMove={(at, gesture) => {
+          const [dx, dy] = [at.x - middle.x, at.y - middle.y]
+          change({ x: x + dx, y: y + dy, toX: toX + dx, toY: toY + dy }, gesture)
+        }}
+      />
+      <Handle
+        port={port}
+        at={to}
+        label="Where the mask is shut"
+        colour="#1f2123"
+        onMove={(at, gesture) => change({ toX: at.x, toY: at.y }, gesture)}
+      />
+      <Handle port={port} at={from} label="Where the mask is open" onMove={(at, gesture) => change({ x: at.x, y: at.y }, gesture)} />
+    </>
+  )
+}

@@ -1,0 +1,115 @@
+import Box from '@mui/material/Box'
+import Button from '@mui/material/Button'
+import ToggleButton from '@mui/material/ToggleButton'
+import ToggleButtonGroup from '@mui/material/ToggleButtonGroup'
+import { useQuery } from '@tanstack/react-query'
+import {
+  limitsOf,
+  luminosityMaskSchema,
+  maskContext,
+  nearestNumber,
+  toneChannels,
+  tonesOf,
+  type LuminosityMask,
+  type ToneChannel,
+  type ToneCurve,
+  type ToneHandles,
+} from '@welkinar/core'
+import { useState } from 'react'
+import { Choice } from '../../../common/Choice'
+import { changeMask } from '../../../scene/sceneStore'
+import type { MaskEditorProps } from '../maskInterface'
+import { MaskNumber } from '../../steps/where/MaskNumbers'
+import { QuickChoices } from './QuickChoices'
+import { ToneCurveEditor } from './ToneCurveEditor'
+import { TonesFrom } from '../../steps/where/TonesFrom'
+
+const channelLabels: Record<ToneChannel, string> = {
+  encodedLuma: 'Luma, encoded',
+  linearLuminance: 'Luminance, linear',
+  lightness: 'Lightness L*',
+  red: 'Red',
+  green: 'Green',
+  blue: 'Blue',
+  maximum: 'Brightest channel',
+  saturation: 'Saturation',
+}
+
+const steepness = limitsOf(luminosityMaskSchema.shape.steepness)
+const curveLabels: Record<ToneCurve, string> = { brights: 'Brights', mids: 'Mids', darks: 'Darks', range: 'Range' }
+const curves: readonly ToneCurve[] = ['brights', 'mids', 'darks', 'range']
+
+/** Handles that come closest to a quick choice, from which a range starts. */
+const handlesOf: Record<ToneCurve, ToneHandles | undefined> = {
+  brights: [0, 1, 1, 1],
+  darks: [0, 0, 0, 1],
+  mids: [0, 0.5, 0.5, 1],
+  range: undefined,
+}
+
+/** A luminosity mask: its curve over the histogram of what it reads, quick choices, and its numbers. */
+export function LuminosityEditor({ pool, source, list, mask }: MaskEditorProps<LuminosityMask>) {
+  const [choosing, setChoosing] = useState(false)
+  const tones = tonesOf(mask, maskContext(source, list.owner))
+  const histogram = useQuery({
+    queryKey: ['histogram', tones.key, source.photo.id, mask.channel],
+    queryFn: ({ signal }) => pool.toneHistogram(tones, source.photo, mask.channel, signal),
+    staleTime: Infinity,
+  })
+  const change = (label: string, edit: (mask: LuminosityMask) => void, gesture?: string) => changeMask(list, mask, label, edit, gesture)
+  const setHandles = (handles: ToneHandles, gesture?: string) =>
+    change('Mask: handles', (target) => Object.assign(target, { curve: 'range', handles: [...handles] }), gesture)
+  const chooseCurve = (curve: ToneCurve) =>
+    change(`Mask: ${curveLabels[curve]}`, (target) => {
+      const handles = handlesOf[curve]
+      target.curve = curve
+      if (handles) target.handles = [...handles]
+    })
+  const steeper = (by: number) =>
+    change(by > 0 ? 'Mask: tighter' : 'Mask: wider', (target) => void (target.steepness = nearestNumber(target.steepness + by, steepness)))
+  return (
+    <>
+      <ToneCurveEditor mask={mask} histogram={histogram.data} onHandles={setHandles} />
+      <Box sx={{ display: 'flex', gap: 1, flexWrap: 'wrap' }}>
+        <ToggleButtonGroup
+          exclusive
+          size="small"
+          value={mask.curve}
+          aria-label="Curve"
+          onChange={(_, next: ToneCurve | null) => next && chooseCurve(next)}
+        >
+          {curves.map((curve) => (
+            <ToggleButton key={curve} value={curve} sx={{ px: '7px' }}>
+              {curveLabels[curve]}
+            </ToggleButton>
+          ))}
+        </ToggleButtonGroup>
+        <Box sx={{ flex: 1 }} />
+        <Button variant="outlined" aria-expanded={choosing} onClick={() => setChoosing(!choosing)} sx={{ px: '7px' }}>
+          Try
+        </Button>
+      </Box>
+      {choosing && <QuickChoices pool={pool} source={source} list={list} mask={mask} />}
+      <Box sx={{ display: 'flex', gap: 1, alignItems: 'end' }}>
+        <Box sx={{ flex: 1 }}>
+          <MaskNumber source={source} list={list} mask={mask} name="steepness" />
+        </Box>
+        <Button variant="outlined" onClick={() => steeper(-1)}>
+          Wider
+        </Button>
+        <Button variant="outlined" onClick={() => steeper(1)}>
+          Tighter
+        </Button>
+      </Box>
+      <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr', columnGap: 3 }}>
+        <TonesFrom source={source} list={list} mask={mask} />
+        <Choice
+          label="Channel"
+          value={mask.channel}
+          options={toneChannels.map((channel) => [channel, channelLabels[channel]])}
+          onChange={(value) => change('Mask: channel', (target) => void (target.channel = value as ToneChannel))}
+        />
+      </Box>
+    </>
+  )
+}

@@ -1,0 +1,140 @@
+import type { Remote } from 'comlink'
+import type { GraphNode } from '../graph/node'
+import type { PhotoData } from '../photo/photoData'
+import { Diary } from './diary'
+import type { RenderWorker } from './renderWorker'
+import { KnownNodes, type SentGraph } from './sentGraph'
+
+/** A thread as the platform starts it. */
+export interface Thread {
+  readonly worker: Remote<RenderWorker>
+  /** Calls `report` if the thread ends by itself. */
+  onEnd(report: (why: string) => void): void
+  end(): void
+}
+
+export type StartThread = () => Promise<Thread>
+
+/** Why a thread gave no answer. */
+export type Failure = 'ended' | 'stuck' | 'memory' | 'error'
+
+/** A thread did not do what it was asked for. */
+export class LaneFailure extends Error {
+  /** @param nodeKey the node that it was computing, if that is known */
+  constructor(
+    readonly failure: Failure,
+    readonly nodeKey: string | undefined,
+    cause: unknown,
+  ) {
+    super(cause instanceof Error ? cause.message : String(cause), { cause })
+  }
+}
+
+/** One place for a thread. A thread that dies, or is given up, is replaced when the next one is needed, and given the photos again. */
+export class Lane {
+  private starting: Promise<Started> | undefined
+
+  /**
+   * @param photos those that every thread holds
+   * @param stallSeconds a thread that begins no operation for so long is stuck
+   */
+  constructor(
+    private readonly startThread: StartThread,
+    private readonly photos: ReadonlyMap<string, PhotoData>,
+    private readonly stallSeconds: number,
+  ) {}
+
+  /**
+   * What the thread answers.
+   * @throws LaneFailure if it gives no answer, or one that is an error
+   */
+  async call<T>(work: (worker: Remote<RenderWorker>, send: (node: GraphNode) => SentGraph) => Promise<T>): Promise<T> {
+    const { thread, known, diary, ended } = await this.started()
+    const watch = watched(diary, this.stallSeconds)
+    try {
+      return await Promise.race([work(thread.worker, (node) => known.send(node)), ended, watch.stuck])
+    } catch (error) {
+      const nodeKey = diary && known.keyAt(diary.node)
+      throw error instanceof LaneFailure
+        ? new LaneFailure(error.failure, nodeKey, error.cause)
+        : new LaneFailure(kindOf(error), nodeKey, error)
+    } finally {
+      watch.stop()
+    }
+  }
+
+  /** Gives the photo to the thread, if there is one; a later one gets it when it starts. */
+  async addPhoto(photo: PhotoData): Promise<void> {
+    if (this.starting) await this.call((worker) => worker.addPhoto(photo))
+  }
+
+  async dropPhoto(id: string): Promise<void> {
+    if (this.starting) await this.call((worker) => worker.dropPhoto(id))
+  }
+
+  /** Gives the thread up. */
+  retire(): void {
+    this.starting?.then(({ thread }) => thread.end()).catch(() => undefined)
+    this.starting = undefined
+  }
+
+  /** Starts the thread unless it runs. */
+  started(): Promise<Started> {
+    if (!this.starting) {
+      const starting = this.start()
+      this.starting = starting
+      // A start that failed is tried anew the next time.
+      starting.catch(() => {
+        if (this.starting === starting) this.starting = undefined
+      })
+    }
+    return this.starting
+  }
+
+  private async start(): Promise<Started> {
+    const thread = await this.startThread()
+    let giveUp: (error: LaneFailure) => void = () => undefined
+    const ended = new Promise<never>((_, reject) => {
+      giveUp = reject
+    })
+    // Nobody waits for it while nothing is asked for.
+    ended.catch(() => undefined)
+    thread.onEnd((why) => {
+      giveUp(new LaneFailure('ended', undefined, why))
+      this.retire()
+    })
+    const diary = Diary.start()
+    if (diary) await thread.worker.keepDiary(diary.memory)
+    for (const photo of this.photos.values()) await thread.worker.addPhoto(photo)
+    return { thread, known: new KnownNodes(), diary, ended }
+  }
+}
+
+interface Started {
+  readonly thread: Thread
+  readonly known: KnownNodes
+  readonly diary: Diary | undefined
+  /** Rejects when the thread ends by itself. */
+  readonly ended: Promise<never>
+}
+
+/** Rejects when the diary has had no new entry for some time. */
+function watched(diary: Diary | undefined, seconds: number): { readonly stuck: Promise<never>; stop(): void } {
+  let begun = diary?.begun
+  let timer: ReturnType<typeof setInterval> | undefined
+  const stuck = new Promise<never>((_, reject) => {
+    timer = setInterval(() => {
+      if (diary && diary.begun !== begun) begun = diary.begun
+      else reject(new LaneFailure('stuck', undefined, `No operation was begun for ${seconds} s.`))
+    }, 1000 * seconds)
+  })
+  stuck.catch(() => undefined)
+  return { stuck, stop: () => clearInterval(timer) }
+}
+
+/** An error that crossed from a thread keeps its name and its message only. */
+function kindOf(error: unknown): Failure {
+  const { name, message } = (error ?? {}) as { name?: string; message?: string }
+  // A kernel that gets no memory ends in a trap.
+  return name === 'RuntimeError' || (name === 'RangeError' && /memory|allocation/i.test(message ?? '')) ? 'memory' : 'error'
+}

@@ -1,0 +1,77 @@
+import type { GraphNode, Parameters } from '../graph/node'
+
+/** A node as it crosses to a thread: its inputs by their keys. */
+interface SentNode {
+  readonly key: string
+  readonly operation: string
+  readonly params: Parameters
+  readonly inputs: readonly string[]
+}
+
+/** A graph as it crosses to a thread: only the nodes that the thread does not know yet, inputs before those that read them. */
+export interface SentGraph {
+  readonly root: string
+  readonly nodes: readonly SentNode[]
+  /** Whether the thread forgets all nodes before these. */
+  readonly forget: boolean
+}
+
+/** Nodes that a thread remembers; far more than scenes that are open for hours make between two of its tiles. */
+const MOST_NODES = 40_000
+
+/** What one thread knows, as the other side keeps count of it. */
+export class KnownNodes {
+  private readonly keys: string[] = []
+  private readonly known = new Set<string>()
+
+  /** The graph with the nodes that have not been sent; they count as sent from now on. */
+  send(root: GraphNode): SentGraph {
+    const forget = this.known.size > MOST_NODES
+    if (forget) {
+      this.known.clear()
+      this.keys.length = 0
+    }
+    const nodes: SentNode[] = []
+    const visit = (node: GraphNode): void => {
+      if (this.known.has(node.key)) return
+      this.known.add(node.key)
+      node.inputs.forEach(visit)
+      const { key, operation, params, inputs } = node
+      this.keys.push(key)
+      nodes.push({ key, operation, params, inputs: inputs.map((input) => input.key) })
+    }
+    visit(root)
+    return { root: root.key, nodes, forget }
+  }
+
+  /** Key of a node by when it was sent; undefined if none was. */
+  keyAt(index: number): string | undefined {
+    return this.keys[index]
+  }
+}
+
+/** The nodes that a thread has received. */
+export class ReceivedNodes {
+  private readonly nodes = new Map<string, { readonly node: GraphNode; readonly index: number }>()
+
+  /** @throws Error if a node refers to one that was never sent */
+  receive({ root, nodes, forget }: SentGraph): GraphNode {
+    if (forget) this.nodes.clear()
+    for (const { key, operation, params, inputs } of nodes) {
+      const node = { key, operation, params, inputs: inputs.map((input) => this.nodeAt(input)) }
+      this.nodes.set(key, { node, index: this.nodes.size })
+    }
+    return this.nodeAt(root)
+  }
+
+  /** When a node was received; -1 for one that was made here. */
+  indexOf(key: string): number {
+    return this.nodes.get(key)?.index ?? -1
+  }
+
+  private nodeAt(key: string): GraphNode {
+    const found = this.nodes.get(key)
+    if (!found) throw new Error(`The node ${key} was not sent to this thread.`)
+    return found.node
+  }
+}
