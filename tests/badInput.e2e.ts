@@ -68,7 +68,7 @@ describe('bad input', () => {
                 (one) => one.document.name === wanted,
               )!
               if (code === 'version') found.document.version = 99
-              else found.document.effects = 'gone'
+              else Object.assign(found, { document: { ...found.document, effects: 'gone' }, lastValid: undefined })
               store.put(found).onsuccess = () => resolve()
             }
           }

@@ -1,7 +1,7 @@
 import type { Browser, Locator, Page } from 'playwright-core'
 import sharp from 'sharp'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
-import { canvasPixel, dragBy, dropFile, launch, settled, shelfReady, visit } from './support/browser'
+import { canvasPixel, dragBy, dropFile, launch, saved, settled, shelfReady, visit } from './support/browser'
 
 const [width, height] = [1200, 800]
 
@@ -129,7 +129,7 @@ describe('masks, built and painted in the Workbench', () => {
       await page.getByRole('option', { name: 'Pin what lies beneath now' }).click()
       expect(await page.getByRole('combobox', { name: 'Tones from' }).innerText()).toContain('Beneath Downpour, pinned 1')
       expect(Math.abs((await greyAt(page, 0.3, 0.7)) - before)).toBeLessThan(2)
-      await page.waitForTimeout(900)
+      await saved(page)
       await page.reload()
       await page.getByRole('region', { name: 'Where' }).getByRole('button').first().click()
       expect(await page.getByRole('combobox', { name: 'Tones from' }).innerText()).toContain('pinned 1')
@@ -211,7 +211,7 @@ describe('masks, built and painted in the Workbench', () => {
       expect(await greyAt(page, 0.85, 0.3 + 70 / height)).toBeGreaterThan(200)
       expect(await greyAt(page, 0.15, 0.3 + 70 / height)).toBeLessThan(20)
       expect(await greyAt(page, 0.15, 0.3)).toBeGreaterThan(200)
-      await page.waitForTimeout(900)
+      await saved(page)
       await page.reload()
       await page.getByRole('region', { name: 'Where' }).getByRole('button').first().click()
       await show('Grey')
@@ -443,7 +443,7 @@ describe('masks, built and painted in the Workbench', () => {
       await page.getByText('The picture (40 × 60) has other proportions than the photo; it is stretched to fit.').waitFor()
       expect(await greyAt(page, 0.25, 0.5)).toBeGreaterThan(250)
       expect(await greyAt(page, 0.75, 0.5)).toBeLessThan(5)
-      await page.waitForTimeout(900)
+      await saved(page)
       await page.reload()
       await page.getByRole('region', { name: 'Where' }).getByRole('button').first().click()
       await show('Grey')

@@ -7,7 +7,7 @@ import { promisify } from 'node:util'
 import type { Browser, Page } from 'playwright-core'
 import sharp from 'sharp'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
-import { canvasPixel, canvasRow, dragBy, dropFile, launch, settled, shelfReady, visit } from './support/browser'
+import { canvasPixel, canvasRow, dragBy, dropFile, launch, saved, settled, shelfReady, visit } from './support/browser'
 
 const run = promisify(execFile)
 const [width, height] = [1200, 800]
@@ -127,7 +127,7 @@ describe('rain on a photo, from drop to file', () => {
     await page.getByRole('button', { name: 'Redo' }).click()
     expect(Number.parseFloat(await hold.inputValue())).toBe(100)
     const density = await field('Density').inputValue()
-    await page.waitForTimeout(900)
+    await saved(page)
     await page.getByText('saved', { exact: true }).waitFor()
     await page.reload()
     await settled(page)
@@ -139,7 +139,7 @@ describe('rain on a photo, from drop to file', () => {
     expect(Number.parseFloat(await feather.inputValue())).toBe(0)
     await page.getByRole('button', { name: 'Undo' }).click()
     await page.getByRole('button', { name: 'Redo' }).click()
-    await page.waitForTimeout(900)
+    await saved(page)
   })
 
   it('exports a PNG that differs from the photo where the mask is open and nowhere else', async () => {
@@ -220,14 +220,17 @@ describe('rain on a photo, from drop to file', () => {
     await page.waitForURL(/\/scene\//)
     await settled(page)
     await page.getByRole('link', { name: 'Export' }).click()
-    let saved = 0
-    page.on('download', () => saved++)
+    let files = 0
+    page.on('download', () => files++)
     await page.getByRole('button', { name: 'Make the PNG file' }).click()
     await page.getByRole('progressbar').waitFor()
     await page.getByRole('button', { name: 'Cancel' }).click()
     await page.getByRole('button', { name: 'Make the PNG file' }).waitFor()
-    await page.waitForTimeout(1500)
-    expect(saved).toBe(0)
+    // What would come of the first comes before the second.
+    const second = page.waitForEvent('download')
+    await page.getByRole('button', { name: 'Make the PNG file' }).click()
+    await second
+    expect(files).toBe(1)
   })
 
   it('has nothing to complain about', () => expect(complaints).toEqual([]))

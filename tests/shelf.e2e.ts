@@ -1,7 +1,8 @@
 import type { Browser, Page } from 'playwright-core'
 import sharp from 'sharp'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
-import { demoNames, launch, settled, shelfReady, visit } from './support/browser'
+import { demoNames, launch, saved, settled, shelfReady, visit } from './support/browser'
+import { changeScene, storedIn } from './support/database'
 
 describe('the Shelf', () => {
   let browser: Browser
@@ -62,7 +63,7 @@ describe('the Shelf', () => {
     await page.getByRole('button', { name: /^Rain, Downpour/ }).click()
     await page.keyboard.press('Shift+Delete')
     await page.getByRole('button', { name: /^Rain, Downpour/ }).waitFor({ state: 'detached' })
-    await page.waitForTimeout(800)
+    await saved(page)
     await page.getByRole('link', { name: 'Shelf' }).click()
     await page.getByRole('link', { name: 'Open Last crossing, heavy rain', exact: true }).click()
     await page.getByRole('button', { name: /^Rain, Downpour/ }).waitFor()
@@ -76,20 +77,37 @@ describe('the Shelf', () => {
     await page.getByRole('heading', { name: 'plain jpg' }).waitFor()
     await choose('plain jpg', 'Delete')
     await page.getByRole('heading', { name: 'plain jpg' }).waitFor({ state: 'detached' })
+    // A start soon after leaves it: another tab may still bring it back.
+    await page.reload()
+    await page.getByRole('heading', { name: 'Harbour at noon' }).waitFor()
+    expect((await storedIn(page, 'photos')).length).toBe(16)
+    await changeScene(page, 'plain jpg', { putAway: 1 })
     await page.reload()
     await page.getByRole('heading', { name: 'Harbour at noon' }).waitFor()
     expect(await names()).not.toContain('plain jpg')
-    const stored = await page.evaluate(
+    // Six photos, each with its depth picture, and the three files that are left.
+    expect((await storedIn(page, 'photos')).length).toBe(15)
+  })
+
+  it('shows pictures that nothing uses, and clears them', async () => {
+    await page.evaluate(
       () =>
-        new Promise<number>((resolve) => {
+        new Promise<void>((resolve) => {
           indexedDB.open('welkinar').onsuccess = (event) => {
             const { result } = event.target as IDBOpenDBRequest
-            result.transaction('photos').objectStore('photos').count().onsuccess = (count) =>
-              resolve((count.target as IDBRequest<number>).result)
+            const photos = result.transaction('photos', 'readwrite').objectStore('photos')
+            photos.put({ id: 'old', fileName: 'old.png', file: new Blob(['x'.repeat(3000)]), reduced: false, added: 1 })
+            // One that came just now may be on its way into a scene of another tab.
+            photos.put({ id: 'new', fileName: 'new.png', file: new Blob(['x']), reduced: false, added: Date.now() }).onsuccess = () =>
+              resolve()
           }
         }),
     )
-    // Six photos, each with its depth picture, and the three files that are left.
-    expect(stored).toBe(15)
+    await page.reload()
+    await page.getByText('One picture is used by no scene: 3 kB.').waitFor()
+    await page.getByRole('button', { name: 'Clear' }).click()
+    await page.getByText('One picture is used by no scene').waitFor({ state: 'detached' })
+    expect((await storedIn(page, 'photos')).map(({ id }) => id)).toContain('new')
+    expect((await storedIn(page, 'photos')).map(({ id }) => id)).not.toContain('old')
   })
 })

@@ -1,6 +1,6 @@
 import type { Browser, Page } from 'playwright-core'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
-import { canvasPixel, canvasRow, dragBy, launch, settled, shelfReady, visit } from './support/browser'
+import { canvasPixel, canvasRow, dragBy, drawn, launch, settled, shelfReady, visit } from './support/browser'
 
 describe('the Workbench', () => {
   let browser: Browser
@@ -71,7 +71,7 @@ describe('the Workbench', () => {
     await page.mouse.down()
     await page.mouse.move(from.x - 40, from.y + 20, { steps: 5 })
     await page.mouse.move(to.x + 20, to.y + 20, { steps: 10 })
-    await page.waitForTimeout(300)
+    await drawn(page)
     await page.mouse.up()
     await expect.poll(order).toEqual(['Downpour', 'Drizzle'])
     await undo()
@@ -194,7 +194,6 @@ describe('the Workbench', () => {
     await page.getByRole('menuitem', { name: 'Luminosity', exact: true }).click()
     await page.getByRole('button', { name: 'Hatch' }).click()
     await settled(page)
-    await page.waitForTimeout(200)
     const row = await Promise.all(Array.from({ length: 12 }, (_, i) => canvasPixel(page, 0.85 + i * 0.004, 0.66)))
     // Red-brown lines over the dark hull.
     expect(row.some(([red, green, blue]) => red! > 110 && green! < 90 && blue! < 80)).toBe(true)

@@ -1,4 +1,5 @@
-import { chromium, type Browser, type Page } from 'playwright-core'
+import { chromium, type Browser, type Locator, type Page } from 'playwright-core'
+import sharp from 'sharp'
 import { inject } from 'vitest'
 
 /** Debian's Chromium, without its own background traffic. */
@@ -42,11 +43,22 @@ export async function shelfReady(page: Page): Promise<void> {
   await page.getByRole('link', { name: 'Open Last crossing, heavy rain' }).waitFor({ timeout: 30_000 })
 }
 
+/** Waits until what was just done is on the screen: it is drawn in the frame after. */
+export async function drawn(page: Page): Promise<void> {
+  await page.evaluate(() => new Promise((resolve) => requestAnimationFrame(() => requestAnimationFrame(() => setTimeout(resolve)))))
+}
+
 /** Waits until the exact picture is shown. */
 export async function settled(page: Page): Promise<void> {
-  // The wish for a picture follows a change by a frame.
-  await page.waitForTimeout(120)
+  await page.locator('[data-testid=picture]').waitFor({ timeout: 30_000 })
+  await drawn(page)
   await page.locator('[data-testid=picture][data-settled=true]').waitFor({ timeout: 30_000 })
+}
+
+/** Waits until everything that was done is stored. */
+export async function saved(page: Page): Promise<void> {
+  await drawn(page)
+  await page.locator('[data-saved=true]').waitFor()
 }
 
 /** Drops a file on the page as a person would. */
@@ -95,12 +107,36 @@ export function canvasPixel(page: Page, x: number, y: number): Promise<number[]>
   )
 }
 
-/** Adds a starting look at a place of the depth line. */
-export async function addEffect(page: Page, place: string, kind: string, look: string): Promise<void> {
+/** Adds a starting look at a place of the depth line; the first of its kind if none is named. */
+export async function addEffect(page: Page, place: string, kind: string, look?: string): Promise<void> {
   await page.getByRole('button', { name: `Add an effect: ${place}` }).click()
   await page.getByRole('navigation', { name: 'Kinds of effect' }).getByRole('button', { name: kind, exact: true }).click()
   await page
     .getByRole('group', { name: `Looks of ${kind}` })
-    .getByRole('button', { name: look, exact: true })
+    .getByRole('button', look === undefined ? {} : { name: look, exact: true })
+    .first()
     .click()
+}
+
+/** Makes the file of the open scene on the Export screen and gives its pixels, interleaved RGB. */
+export async function exported(page: Page, format: 'PNG' | 'JPEG' = 'PNG'): Promise<Buffer> {
+  const waiting = page.waitForEvent('download', { timeout: 60_000 })
+  await page.getByRole('button', { name: format, exact: true }).click()
+  await page.getByRole('button', { name: `Make the ${format} file` }).click()
+  return sharp(await (await waiting).path())
+    .removeAlpha()
+    .raw()
+    .toBuffer()
+}
+
+/** Opens a step of the selected effect. */
+export async function openStep(page: Page, name: string): Promise<void> {
+  const head = page.getByRole('region', { name, exact: true }).getByRole('button').first()
+  if ((await head.getAttribute('aria-expanded')) === 'false') await head.click()
+}
+
+/** Chooses an entry of a menu. */
+export async function choose(page: Page, button: Locator, item: string): Promise<void> {
+  await button.click()
+  await page.getByRole('menuitem', { name: item, exact: true }).click()
 }

@@ -9,7 +9,10 @@ const MARKS_VERSION = 1
 
 const depthFileSchema = depthSchema.omit({ picture: true }).extend({
   /** Name of the depth picture, in the folder of this file. */
-  file: z.string().min(1).regex(/^[^/\\]*[^/\\.][^/\\]*$/, 'expected the name of a file in the same folder'),
+  file: z
+    .string()
+    .min(1)
+    .regex(/^[^/\\]*[^/\\.][^/\\]*$/, 'expected the name of a file in the same folder'),
 })
 
 /** What was read from a photo, for use beside its recipe: the marks, and the depth picture by its file name. */

@@ -89,13 +89,12 @@ export class RenderPool {
       splitIntoTiles(rect, tileSize).map(async (tile, index) => {
         const work = (lane: Lane): Promise<Uint8ClampedArray<ArrayBuffer>> =>
           withSecondTry(lane, () => lane.call(async (worker, send) => worker.renderTile(send(node), grid, tile)))
-        const pixels = await this.queue.run(priority, work, { signal: either, lane: index % this.lanes.length })
+        const drawn = this.queue.run(priority, work, { signal: either, lane: index % this.lanes.length })
+        drawn.catch((error: unknown) => failed.abort(error))
+        const pixels = await drawn
         if (!either.aborted) onTile(pixels, tile)
       }),
-    ).catch((error: unknown) => {
-      failed.abort(error)
-      throw error
-    })
+    )
     signal?.throwIfAborted()
   }
 

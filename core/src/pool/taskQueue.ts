@@ -2,7 +2,9 @@ interface Task<W> {
   readonly priority: number
   readonly order: number
   readonly lane: number | undefined
+  readonly signal: AbortSignal | undefined
   start(worker: W): Promise<void>
+  drop(reason: Error): void
 }
 
 interface TaskOptions {
@@ -16,6 +18,7 @@ export class TaskQueue<W> {
   private waiting: Task<W>[] = []
   private readonly busy: boolean[]
   private order = 0
+  private readonly watched = new WeakSet<AbortSignal>()
 
   constructor(private readonly workers: readonly W[]) {
     this.busy = workers.map(() => false)
@@ -26,19 +29,23 @@ export class TaskQueue<W> {
     const { lane, signal } = options
     return new Promise<T>((resolve, reject) => {
       if (signal?.aborted) return reject(abortReason(signal))
-      const start = async (worker: W): Promise<void> => {
-        signal?.removeEventListener('abort', leave)
-        await work(worker).then(resolve, reject)
-      }
-      const task: Task<W> = { priority, order: this.order++, lane, start }
-      const leave = (): void => {
-        this.waiting = this.waiting.filter((other) => other !== task)
-        if (signal) reject(abortReason(signal))
-      }
-      signal?.addEventListener('abort', leave, { once: true })
-      this.waiting.push(task)
+      const start = (worker: W): Promise<void> => work(worker).then(resolve, reject)
+      this.waiting.push({ priority, order: this.order++, lane, signal, start, drop: reject })
+      if (signal) this.watch(signal)
       this.next()
     })
+  }
+
+  /** Drops the waiting tasks of a signal when it is aborted. A request of many tiles has one signal. */
+  private watch(signal: AbortSignal): void {
+    if (this.watched.has(signal)) return
+    this.watched.add(signal)
+    const drop = (): void => {
+      const dropped = this.waiting.filter((task) => task.signal === signal)
+      this.waiting = this.waiting.filter((task) => task.signal !== signal)
+      dropped.forEach((task) => task.drop(abortReason(signal)))
+    }
+    signal.addEventListener('abort', drop, { once: true })
   }
 
   private next(): void {

@@ -87,7 +87,7 @@ export class BuildMemo {
   /** The picture with an effect over what lies beneath it. */
   effect(effect: Effect, environment: Environment, beneath: GraphNode, make: () => GraphNode): GraphNode {
     const kept = effectsBefore.get(effect)
-    if (kept && kept.beneath === beneath && sameEnvironment(kept.environment, environment)) return kept.value
+    if (kept && kept.beneath.key === beneath.key && sameEnvironment(kept.environment, environment)) return kept.value
     const made = this.made(make)
     if (made.read !== 'others' && Object.isFrozen(effect)) effectsBefore.set(effect, { ...made, environment, beneath })
     return made.value

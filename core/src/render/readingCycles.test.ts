@@ -1,9 +1,14 @@
 import { describe, expect, it } from 'vitest'
 import { newEffect } from '../effects/newEffect'
 import type { Effect, EffectKind } from '../effects/registry'
+import type { GraphNode } from '../graph/node'
 import { newMask } from '../masks/newMask'
+import type { Mask } from '../masks/registry'
 import { noMarks } from '../model/marks'
-import { sceneGraph } from './sceneGraph'
+import type { PinnedState } from '../model/stack'
+import { constantFieldNode } from '../operations/constantField/constantField'
+import type { PictureSource } from './pictureSource'
+import { sceneGraph, stepNames } from './sceneGraph'
 
 const size = { width: 300, height: 200 }
 const photo = { id: 'p', ...size }
@@ -19,11 +24,50 @@ function customOf(id: string, of: string): Effect {
   return made
 }
 
-/** A list of one mask that reads the pattern of an effect, or the effect itself by its tones. */
-function reading(effectId: string | 'itself'): Effect['where'] {
-  const kind = effectId === 'itself' ? 'luminosity' : 'pattern'
-  const mask = newMask(size, { kind, id: `reads ${effectId}`, join: 'keep', marks: noMarks })
-  return { masks: [{ ...mask, ...(effectId === 'itself' ? { tonesFrom: 'effect' } : { effectId }) } as typeof mask], hold: 100 }
+/** A list of masks, each of which reads the pattern of an effect, or the effect itself by its tones. */
+function reading(...ids: readonly string[]): Effect['where'] {
+  const masks = ids.map((id): Mask => {
+    if (id === 'itself') {
+      return { ...newMask(size, { kind: 'luminosity', id, join: 'keep', marks: noMarks }), tonesFrom: 'effect' } as Mask
+    }
+    return { ...newMask(size, { kind: 'pattern', id, join: 'add', marks: noMarks }), effectId: id } as Mask
+  })
+  return { masks, hold: 100 }
+}
+
+/** A list of one mask that reads a pinned state. */
+function readingPinned(pinned: string): Effect['where'] {
+  const mask = newMask(size, { kind: 'luminosity', id: 'm', join: 'keep', marks: noMarks })
+  return { masks: [{ ...mask, tonesFrom: 'pinned', pinned } as Mask], hold: 100 }
+}
+
+function nodesOf(root: GraphNode): Map<string, GraphNode> {
+  const found = new Map<string, GraphNode>()
+  const visit = (node: GraphNode): void => {
+    if (found.has(node.key)) return
+    found.set(node.key, node)
+    node.inputs.forEach(visit)
+  }
+  visit(root)
+  return found
+}
+
+function regions(count: number): PictureSource {
+  const ids = Array.from({ length: count }, (_, i) => `e${i}`)
+  const effects = ids.map((id) => ({ ...effectOf('subjectGlow', id), region: reading(...ids.filter((other) => other !== id)) }))
+  return Object.freeze({ photo, effects })
+}
+
+function pinnedChain(count: number): PictureSource {
+  const before = (i: number): string => `state ${i - 1}`
+  const pinned = Array.from({ length: count }, (_, i): PinnedState => {
+    const effects = Array.from({ length: 10 }, (__, k) => ({
+      ...effectOf('rain', `r${k}`),
+      where: i > 0 ? readingPinned(before(i)) : { masks: [], hold: 100 },
+    }))
+    return { id: `state ${i}`, name: `S${i}`, effects, groups: [] }
+  })
+  return Object.freeze({ photo, effects: [{ ...effectOf('rain', 'top'), where: readingPinned(before(count)) }], pinned })
 }
 
 // A region and what lies beneath may lead back to the effect that reads them. Then it is taken as nothing; no chain goes on for ever.
@@ -40,26 +84,58 @@ describe('effects that read themselves', () => {
       ],
     ],
     ['each other as custom fields', [customOf('a', 'b'), customOf('b', 'a')]],
-    [
-      'what lies beneath, where a mask reads the one above',
-      [
-        { ...effectOf('rain', 'a'), where: reading('b') },
-        {
-          ...effectOf('softFocus', 'b'),
-          controls: {
-            ...effectOf('softFocus', 'b').controls,
-            shape: { ...effectOf('softFocus', 'b').controls.shape, protectHighlights: 50 },
-          },
-        },
-      ],
-    ],
-  ] as [string, Effect[]][])('by %s have a graph', (_, effects) => {
-    const source = { photo, effects }
-    expect(sceneGraph(source).key).not.toBe('')
-    for (const { id } of effects) {
-      for (const step of ['pattern', 'shape', 'colour', 'where', 'mix'] as const)
-        expect(sceneGraph(source, { kind: 'step', effectId: id, step }).key).not.toBe('')
-      expect(sceneGraph(source, { kind: 'alone', effectId: id }).key).not.toBe('')
+    ['what lies beneath, where a mask reads the one above', [{ ...effectOf('rain', 'a'), where: reading('b') }, protecting('b')]],
+  ] as [string, Effect[]][])('by %s have a graph, the same whatever is asked for first', (_, effects) => {
+    const looks = [
+      ...effects.flatMap(({ id }) => stepNames.map((step) => ({ kind: 'step', effectId: id, step }) as const)),
+      ...effects.map(({ id }) => ({ kind: 'alone', effectId: id }) as const),
+    ]
+    const result = sceneGraph({ photo, effects }).key
+    for (const look of looks) {
+      const source: PictureSource = Object.freeze({ photo, effects })
+      const asked = sceneGraph(source, look).key
+      expect(sceneGraph(source).key).toBe(result)
+      expect(sceneGraph({ photo, effects }, look).key).toBe(asked)
     }
+  })
+
+  it('are nothing where they read themselves', () => {
+    const effects = [customOf('a', 'b'), customOf('b', 'a')]
+    // The raw pattern of the first is the field of the second, which was made from nothing.
+    const nodes = nodesOf(sceneGraph({ photo, effects }, { kind: 'step', effectId: 'b', step: 'pattern' }))
+    expect(nodes.has(constantFieldNode(0).key)).toBe(true)
+  })
+})
+
+function protecting(id: string): Effect {
+  const made = effectOf('softFocus', id)
+  if (made.kind === 'softFocus') made.controls.shape.protectHighlights = 50
+  return made
+}
+
+describe('a graph is built once', () => {
+  it('twelve regions that read one another: nodes by the number of masks', () => {
+    const counts = [6, 12].map((count) => nodesOf(sceneGraph(regions(count))).size)
+    // Each of n regions has n - 1 masks: their joins and the glow about them.
+    expect(counts[1]).toBeLessThan(2 * 12 * 12 + 40 * 12)
+    expect(counts[1]! / counts[0]!).toBeLessThan(4)
+  })
+
+  it('ten pinned states that read one another: nodes by their number', () => {
+    const counts = [5, 10].map((count) => nodesOf(sceneGraph(pinnedChain(count))).size)
+    expect(counts[1]! / counts[0]!).toBeLessThan(2.2)
+    expect(counts[1]).toBeLessThan(1500)
+  })
+
+  it('a change of the top effect makes only its own nodes anew', () => {
+    const effects = Array.from({ length: 20 }, (_, i) => Object.freeze(effectOf('fog', `e${i}`)))
+    const before = nodesOf(sceneGraph(Object.freeze({ photo, effects, marks: noMarks })))
+    const top = Object.freeze({ ...effects[19]!, mix: { ...effects[19]!.mix, amount: 41 } }) as Effect
+    const after = sceneGraph(Object.freeze({ photo, effects: [...effects.slice(0, 19), top], marks: noMarks }))
+    const made = [...nodesOf(after)].filter(([key]) => !before.has(key))
+    expect(made.map(([, { operation }]) => operation)).toEqual(['mix'])
+    // What did not change is not only equal: it is the same.
+    const kept = [...nodesOf(after)].filter(([key, node]) => before.get(key) === node)
+    expect(kept.length).toBeGreaterThan(0.7 * before.size)
   })
 })

@@ -64,7 +64,11 @@ export class StackBuilder {
     this.memo = new BuildMemo(outer)
     this.environment = { photo, marks: this.marks, pinned, depth, phase }
     // What leads back to itself is cut where this order meets it, whatever is asked for first.
-    if (source.effects.some(readsOthers)) source.effects.forEach((effect) => this.field(effect))
+    if (!source.effects.some(readsOthers)) return
+    for (const effect of source.effects) {
+      this.field(effect)
+      this.colours(effect)
+    }
   }
 
   /** The builder of a source. A source that does not change has one. */

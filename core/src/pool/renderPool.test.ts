@@ -1,0 +1,150 @@
+import type { Remote } from 'comlink'
+import { describe, expect, it } from 'vitest'
+import { graphNode } from '../graph/node'
+import type { PhotoData } from '../photo/photoData'
+import { gridAt, gridBounds } from '../planes/grid'
+import { Diary } from './diary'
+import type { Thread } from './lane'
+import { priorities, RenderPool } from './renderPool'
+import { RenderProblem } from './renderProblem'
+import type { RenderWorker } from './renderWorker'
+import { ReceivedNodes, type SentGraph } from './sentGraph'
+
+type Tile = (node: string) => Promise<Uint8ClampedArray<ArrayBuffer>>
+
+/** A thread made up for these tests: it draws what it is told to, and tells what it was given. */
+class FakeThread {
+  readonly photos: string[] = []
+  readonly sent: string[][] = []
+  ended = false
+  private report: (why: string) => void = () => undefined
+  private readonly nodes = new ReceivedNodes()
+  private diary: Diary | undefined
+
+  constructor(private readonly tile: Tile) {}
+
+  get thread(): Thread {
+    const worker = {
+      keepDiary: (memory: SharedArrayBuffer) => {
+        this.diary = new Diary(memory)
+        return Promise.resolve()
+      },
+      addPhoto: ({ id }: PhotoData) => Promise.resolve(void this.photos.push(id)),
+      dropPhoto: (id: string) => Promise.resolve(void this.photos.splice(this.photos.indexOf(id), 1)),
+      renderTile: (graph: SentGraph) => {
+        this.sent.push(graph.nodes.map(({ operation }) => operation))
+        const node = this.nodes.receive(graph)
+        this.diary?.begin(this.nodes.indexOf(node.key))
+        return this.tile(node.operation)
+      },
+    }
+    return {
+      worker: worker as unknown as Remote<RenderWorker>,
+      onEnd: (report) => (this.report = report),
+      end: () => void (this.ended = true),
+    }
+  }
+
+  die(): void {
+    this.report('it was killed')
+  }
+}
+
+const photo = (id: string): PhotoData => ({ id, width: 64, height: 64, levels: [] })
+const grid = gridAt({ width: 64, height: 64 }, 1)
+const pixels: Tile = () => Promise.resolve(new Uint8ClampedArray(64 * 64 * 4))
+const never: Tile = () => new Promise(() => undefined)
+const trap: Tile = () => Promise.reject(Object.assign(new Error('unreachable'), { name: 'RuntimeError' }))
+const base = graphNode('base', {})
+const top = graphNode('top', {}, [base])
+
+function poolOf(...tiles: readonly Tile[]): { pool: RenderPool; threads: FakeThread[] } {
+  const threads: FakeThread[] = []
+  const start = (): Promise<Thread> => {
+    const made = new FakeThread(tiles[Math.min(threads.length, tiles.length - 1)] ?? pixels)
+    threads.push(made)
+    return Promise.resolve(made.thread)
+  }
+  return { pool: new RenderPool({ threads: 1, start, stallSeconds: 0.05 }), threads }
+}
+
+function draw(pool: RenderPool, node = top): Promise<Uint8ClampedArray> {
+  return pool.renderPixels({ node, grid, rect: gridBounds(grid), tileSize: 64, priority: priorities.view })
+}
+
+describe('a pool of threads', () => {
+  it('sends a thread only the nodes that it does not know', async () => {
+    const { pool, threads } = poolOf(pixels)
+    await draw(pool)
+    await draw(pool, graphNode('other', {}, [base]))
+    await draw(pool)
+    expect(threads[0]!.sent).toEqual([['base', 'top'], ['other'], []])
+  })
+
+  it.each([
+    ['a trap, as when there is no memory left', trap],
+    ['a thread that is stuck', never],
+  ])('replaces the thread after %s, gives it the photos again, and repeats the tile', async (_, tile) => {
+    const { pool, threads } = poolOf(tile, pixels)
+    await pool.started()
+    await pool.addPhoto(photo('a'))
+    await pool.addPhoto(photo('b'))
+    await pool.dropPhoto('a')
+    expect((await draw(pool)).length).toBe(64 * 64 * 4)
+    expect(threads.map(({ ended }) => ended)).toEqual([true, false])
+    expect(threads[1]!.photos).toEqual(['b'])
+    // It knows nothing of what the one before it knew.
+    expect(threads[1]!.sent).toEqual([['base', 'top']])
+  })
+
+  it('goes on after a thread has died, while it computes and while it rests', async () => {
+    const { pool, threads } = poolOf(never, pixels)
+    const drawn = draw(pool)
+    await pool.started()
+    threads[0]!.die()
+    await drawn
+    threads[1]!.die()
+    await draw(pool)
+    expect(threads.length).toBe(3)
+  })
+
+  it.each([
+    ['memory', trap, 'there is not enough memory for it at this size'],
+    ['stuck', never, 'it takes too long at this size'],
+  ] as const)('says what could not be computed, and where, when it fails twice: %s', async (failure, tile, words) => {
+    const { pool, threads } = poolOf(tile)
+    const error = await draw(pool).catch((caught: unknown) => caught)
+    expect(error).toBeInstanceOf(RenderProblem)
+    expect(error).toMatchObject({ failure, nodeKey: top.key })
+    expect((error as RenderProblem).inWords('“Dream bloom”')).toBe(`“Dream bloom” could not be computed: ${words}.`)
+    expect(threads.map(({ ended }) => ended)).toEqual([true, true])
+  })
+
+  it('leaves the other tiles of a request that has failed, and serves the next one', async () => {
+    let count = 0
+    const { pool } = poolOf(() => (count++ < 2 ? trap('') : pixels('')))
+    const request = { node: top, grid, rect: gridBounds(grid), tileSize: 16, priority: priorities.view }
+    await expect(pool.renderPixels(request)).rejects.toBeInstanceOf(RenderProblem)
+    expect(count).toBe(2)
+    await draw(pool)
+    expect(count).toBe(3)
+  })
+
+  it('tries to start a thread again if it did not start', async () => {
+    let tries = 0
+    const start = (): Promise<Thread> =>
+      tries++ === 0 ? Promise.reject(new Error('no thread')) : Promise.resolve(new FakeThread(pixels).thread)
+    const pool = new RenderPool({ threads: 1, start })
+    await expect(pool.started()).rejects.toThrow('no thread')
+    await pool.started()
+    expect(tries).toBe(2)
+  })
+
+  it('an aborted request ends with the reason it was given', async () => {
+    const { pool } = poolOf(pixels)
+    const signal = AbortSignal.abort(new Error('outdated'))
+    await expect(
+      pool.renderPixels({ node: top, grid, rect: gridBounds(grid), tileSize: 64, priority: priorities.view, signal }),
+    ).rejects.toThrow('outdated')
+  })
+})
