@@ -40,7 +40,7 @@ async function findUnused(): Promise<UnusedPictures> {
   const old = Date.now() - NEW_MS
   const unused: { readonly id: string; readonly bytes: number }[] = []
   await database.photos.each(({ id, file, added = 0 }) => {
-    if (added < old && !used.includes(id)) unused.push({ id, bytes: file.size })
+    if (added < old && !used.includes(JSON.stringify(id))) unused.push({ id, bytes: file.size })
   })
   return { ids: unused.map(({ id }) => id), bytes: unused.reduce((sum, { bytes }) => sum + bytes, 0) }
 }

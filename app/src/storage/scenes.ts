@@ -222,6 +222,6 @@ export async function removePutAway(now: number): Promise<void> {
     // A picture may be used by the photo, a mask or the depth of another scene, or come back there by an undo.
     const used = JSON.stringify([all.filter((one) => !gone.includes(one)), await database.history.toArray()])
     const pictures = await database.photos.toCollection().primaryKeys()
-    await database.photos.bulkDelete(pictures.filter((id) => lost.includes(id) && !used.includes(id)))
+    await database.photos.bulkDelete(pictures.filter((id) => lost.includes(`"${id}"`) && !used.includes(`"${id}"`)))
   })
 }

@@ -14,6 +14,7 @@ import { streaksNode } from '../../operations/streaks/streaks'
 import { stripesNode } from '../../operations/stripes/stripes'
 import { turbulenceNode } from '../../operations/turbulence/turbulence'
 import { steady } from '../camera'
+import { boundedSpecks } from '../boundedSpecks'
 import { defineEffect, light, type EffectScene } from '../effectDefinition'
 import { originControls, originOf, originPlace } from '../origin'
 import { applyStep, fieldOperationSchema, type FieldStep } from './fieldOperations'
@@ -167,12 +168,12 @@ function rawField({ pattern }: CustomFieldControls, scene: EffectScene): GraphNo
 }
 
 function specks(pattern: CustomFieldControls['pattern'], { width, height }: EffectScene): GraphNode {
+  const spacing = steady(Math.sqrt((width * height) / Math.max(0.01, 10 * pattern.density)))
+  const sigma = Math.max(0.4, 0.3 * Math.min(pattern.sizeX, 400))
+  const drawn = boundedSpecks({ spacing, sigma, blur: 0, length: 0 }, { width, height })
   return streaksNode({
     seed: pattern.seed,
-    spacing: steady(Math.sqrt((width * height) / Math.max(0.01, 10 * pattern.density))),
-    sigma: Math.max(0.4, 0.3 * Math.min(pattern.sizeX, 400)),
-    blur: 0,
-    length: 0,
+    ...drawn,
     lengthVariation: 0,
     taper: 0,
     angle: 0,

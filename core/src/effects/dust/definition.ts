@@ -3,6 +3,7 @@ import { lengthControl, numberControl, percentControl, seedControl } from '../..
 import { discsNode } from '../../operations/discs/discs'
 import { levelsNode } from '../../operations/levels/levels'
 import { sumFieldsNode } from '../../operations/sumFields/sumFields'
+import { boundedDiscs } from '../boundedSpecks'
 import { defineEffect, light, type EffectScene } from '../effectDefinition'
 import { layerSeed } from '../layerSeed'
 import { startingLooks } from './startingLooks'
@@ -47,12 +48,17 @@ function motes({ pattern, shape }: DustControls, scene: EffectScene, drift: numb
   const layer = (index: number, size: number, share: number, brightness: number) =>
     discsNode({
       seed: layerSeed(pattern.seed, 16, 5 * index + 11),
-      spacing: Math.sqrt((scene.width * scene.height) / Math.max(pattern.density * 10 * share, 0.01)),
-      radius: pattern.size * size,
+      ...boundedDiscs(
+        {
+          spacing: Math.sqrt((scene.width * scene.height) / Math.max(pattern.density * 10 * share, 0.01)),
+          radius: pattern.size * size,
+          length: drift * size,
+        },
+        scene,
+      ),
       radiusVariation: pattern.sizeSpread / 100 / 1.1,
       softness: Math.max(0.05, pattern.softness / 100),
       rim: 0.25,
-      length: drift * size,
       angle: shape.direction,
       brightness,
       brightnessVariation: 0.85,

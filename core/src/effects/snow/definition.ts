@@ -6,7 +6,7 @@ import { levelsNode } from '../../operations/levels/levels'
 import { streaksNode } from '../../operations/streaks/streaks'
 import { sumFieldsNode } from '../../operations/sumFields/sumFields'
 import { snowInWords } from '../../weather/snowFlakes'
-import { boundedSpecks } from '../boundedSpecks'
+import { boundedDiscs, boundedSpecks } from '../boundedSpecks'
 import { layerSeed } from '../layerSeed'
 import { appliesToCamera, cameraControls, shutterInWords } from '../camera'
 import { defineEffect, light, type EffectScene } from '../effectDefinition'
@@ -159,20 +159,19 @@ function flakes({ pattern, shape }: SnowControls, scene: EffectScene, length: nu
 /** A few flakes before the lens, out of focus: large, faint, with a soft rim. */
 function nearestFlakes(pattern: SnowControls['pattern'], scene: EffectScene, spacing: number, length: number, angle: number): GraphNode {
   const focus = pattern.focus / 100
+  const drawn = boundedDiscs({ spacing, radius: pattern.flakeSize * (2.4 + 8 * focus), length: length * 2.6 }, scene)
   const params = {
     seed: layerSeed(pattern.seed, 16, 29),
-    spacing,
-    radius: pattern.flakeSize * (2.4 + 8 * focus),
+    ...drawn,
     radiusVariation: 0.25 + 0.4 * (pattern.sizeVariation / 100),
     softness: 0.75 - 0.35 * focus,
     rim: 0.3 * focus,
-    length: length * 2.6,
     angle,
     brightness: 0.8 - 0.55 * focus,
     brightnessVariation: 0.6,
     shiftX: 0,
     shiftY: 0,
-    loop: fallLoop(spacing, angle, scene, 4),
+    loop: fallLoop(drawn.spacing, angle, scene, 4),
     ...layerDistances(pattern, 3, 4),
   }
   return discsNode(params, scene.knownDistance)

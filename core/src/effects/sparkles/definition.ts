@@ -8,6 +8,7 @@ import { constantTonesNode } from '../../operations/constantTones/constantTones'
 import { gaussianBlurNode } from '../../operations/gaussianBlur/gaussianBlur'
 import { lightColoursNode } from '../../operations/lightOfTones/lightOfTones'
 import { mixNode } from '../../operations/mix/mix'
+import { mostReach } from '../boundedSpecks'
 import { defineEffect, light, type EffectScene } from '../effectDefinition'
 import { glintsOf, type Glint } from './glints'
 import { startingLooks } from './startingLooks'
@@ -66,21 +67,24 @@ export const sparkles = defineEffect({
     pattern: `${pattern.by === 'many' ? pattern.count : pattern.places.length} glints of ${pattern.points} points`,
     shape: shape.blur > 0 ? `blur ${Number(shape.blur.toFixed(1))} px` : 'sharp',
   }),
-  pattern: (controls, scene) =>
-    burstsNode(
-      glintsOf(controls, scene).map((glint) => burstOf(glint, controls)),
-      scene.phase,
-    ),
+  pattern: (controls, scene) => burstsNode(burstsOf(controls, scene), scene.phase),
   contribute(controls, scene, tint) {
-    const bursts = glintsOf(controls, scene).map((glint) => burstOf(glint, controls))
-    const field = gaussianBlurNode(burstsNode(bursts, scene.phase), controls.shape.blur)
+    const field = gaussianBlurNode(burstsNode(burstsOf(controls, scene), scene.phase), controls.shape.blur)
     return light(field, () => (controls.shape.tintScatter > 0 ? scattered(controls, scene, tint) : undefined))
   },
 })
 
-function burstOf({ x, y, size, turn, seed }: Glint, { pattern, shape }: SparkleControls): Burst {
-  const reach = pattern.reach * size
-  const core = pattern.core * Math.sqrt(size)
+/** All glints of an effect. */
+function burstsOf(controls: SparkleControls, scene: EffectScene): Burst[] {
+  const glints = glintsOf(controls, scene)
+  // A glint of many points costs as much as several of few.
+  const most = mostReach(glints.length * Math.max(1, controls.pattern.points / 6), scene)
+  return glints.map((glint) => burstOf(glint, controls, most))
+}
+
+function burstOf({ x, y, size, turn, seed }: Glint, { pattern, shape }: SparkleControls, most: number): Burst {
+  const reach = Math.min(most, pattern.reach * size)
+  const core = Math.min(most / 4, pattern.core * Math.sqrt(size))
   return {
     x,
     y,
@@ -104,9 +108,9 @@ function burstOf({ x, y, size, turn, seed }: Glint, { pattern, shape }: SparkleC
 /** Colours of glints whose tints lie around the tint: warmer, as it is, cooler. */
 function scattered(controls: SparkleControls, scene: EffectScene, tint: Rgb): GraphNode {
   const by = controls.shape.tintScatter / 100
-  const glints = glintsOf(controls, scene)
+  const bursts = burstsOf(controls, scene)
   const tinted = Array.from({ length: TINTS }, (_, index) => {
-    const own = glints.filter(({ seed }) => Math.abs(seed) % TINTS === index).map((glint) => burstOf(glint, controls))
+    const own = bursts.filter(({ seed }) => Math.abs(seed) % TINTS === index)
     return { field: gaussianBlurNode(burstsNode(own, scene.phase), controls.shape.blur), colour: shiftedTint(tint, (index - 1) * by) }
   })
   const light = tinted.reduce(

@@ -12,6 +12,7 @@ import { starColoursNode, starsNode, type StarParameters } from '../../operation
 import { sumFieldsNode } from '../../operations/sumFields/sumFields'
 import { focalPixels, pinpointSeconds } from '../../optics/lens'
 import { steady } from '../camera'
+import { leastSpacing } from '../boundedSpecks'
 import { defineEffect, light, type EffectScene } from '../effectDefinition'
 import { layerSeed } from '../layerSeed'
 import { startingLooks } from './startingLooks'
@@ -135,9 +136,12 @@ function starParameters({ pattern }: StarControls, scene: EffectScene, shape: St
   const density = (pattern.density / 100) * (starsPerSquareDegree(pattern.faintest) / pixelsPerDegree ** 2)
   const band = (3.5 * pattern.band) / 100
   const level = scene.marks.horizon ?? { y: scene.height, turn: 0 }
+  // As long as the way of a star across the frame may be.
+  const trail = Math.min(2, (trailDegrees(shape.trails) * Math.PI) / 180) * Math.max(scene.width, scene.height)
+  const trailed = leastSpacing(trail, 8 * pattern.size, scene)
   return {
     seed: pattern.seed,
-    spacing: steady(Math.max(2, 1 / Math.sqrt(Math.max(1e-12, density * (1 + band))))),
+    spacing: steady(Math.max(2, trailed, 1 / Math.sqrt(Math.max(1e-12, density * (1 + band))))),
     faintest: pattern.faintest,
     growth: COUNT_GROWTH,
     white: pattern.white,
