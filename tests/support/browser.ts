@@ -1,11 +1,24 @@
-import { chromium, type Browser, type Locator, type Page } from 'playwright-core'
+import { chromium, type Browser, type BrowserContext, type Locator, type Page } from 'playwright-core'
 import sharp from 'sharp'
 import { inject } from 'vitest'
 
-/** Debian's Chromium, without its own background traffic. */
-export function launch(): Promise<Browser> {
-  const quiet = ['--disable-quic', '--no-first-run', '--disable-background-networking', '--disable-component-update', '--disable-sync']
-  return chromium.launch({ executablePath: '/usr/bin/chromium', args: ['--no-sandbox', '--disable-gpu', ...quiet] })
+const executablePath = '/usr/bin/chromium'
+/** Without the browser's own background traffic. */
+const quiet = [
+  ...['--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run'],
+  ...['--disable-background-networking', '--disable-component-update', '--disable-sync'],
+]
+
+/** Debian's Chromium. @param args further options of it */
+export function launch(args: readonly string[] = []): Promise<Browser> {
+  return chromium.launch({ executablePath, args: [...quiet, ...args] })
+}
+
+/** Debian's Chromium with a profile that stays in a folder. */
+export async function launchProfile(folder: string): Promise<BrowserContext> {
+  const context = await chromium.launchPersistentContext(folder, { executablePath, args: quiet, viewport: { width: 1280, height: 800 } })
+  context.setDefaultTimeout(15_000)
+  return context
 }
 
 export interface Visit {

@@ -58,6 +58,7 @@ export class Autosave {
   /** Saves what is not saved yet; resolves when that was tried. */
   flush(): Promise<void> {
     clearTimeout(this.timer)
+    this.timer = undefined
     this.writing ??= this.write().finally(() => {
       this.writing = undefined
     })
@@ -75,7 +76,8 @@ export class Autosave {
   private soon(): void {
     // Trouble is shown until something has been saved again.
     if (useSaveState.getState().state === 'saved') useSaveState.setState({ state: 'saving' })
-    this.after(this.tries === 0 ? DELAY_MS : (RETRY_MS[0] ?? 0))
+    // Counted from the first change that is not saved: changes that follow each other fast must not put the saving off.
+    if (this.timer === undefined) this.after(this.tries === 0 ? DELAY_MS : (RETRY_MS[0] ?? 0))
   }
 
   private after(ms: number): void {
