@@ -168,7 +168,7 @@ describe('a browser that is killed', () => {
     await addEffect(page, 'Near', 'Rain', 'Downpour')
     await saved(page)
     const address = page.url()
-    let value = 0
+    let value = Number.parseInt(await amount(page).inputValue())
     for (let kill = 0; kill < KILLS; kill++) {
       const done: { readonly value: number; readonly at: number }[] = [{ value, at: 0 }]
       const end = Date.now() + 300 + Math.random() * 2200

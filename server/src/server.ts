@@ -28,7 +28,13 @@ export async function startServer({ port, host }: ServerOptions): Promise<string
   // Only what has a hash in its name stays as it is.
   await server.register(files, { root: `${built}assets/`, prefix: '/assets/', wildcard: false, immutable: true, maxAge: '1y' })
   await server.register(files, { root: demo, prefix: '/demo/', decorateReply: false })
-  await server.register(files, { root: built, wildcard: false, index: false, globIgnore: ['index.html', 'assets/**'], decorateReply: false })
+  await server.register(files, {
+    root: built,
+    wildcard: false,
+    index: false,
+    globIgnore: ['index.html', 'assets/**'],
+    decorateReply: false,
+  })
   server.get('/', (_, reply) => sendPage(reply))
   server.get('/index.html', (_, reply) => sendPage(reply))
   // Every address of the application is the same page; a missing file is missing.
