@@ -45,7 +45,18 @@ build()
 check('Formatting', 'npx', ['prettier', '--check', '--log-level=warn', '.'])
 check('Linter', 'npx', ['eslint', '.', '--max-warnings=0'])
 check('Types', 'npx', ['tsc', '-p', '.'])
-check('Import directions', 'npx', ['depcruise', '--config', '.dependency-cruiser.cjs', 'core', 'app', 'server', 'demo', 'bench', 'tests'])
+check('Import directions', 'npx', [
+  'depcruise',
+  '--config',
+  '.dependency-cruiser.cjs',
+  'kernels',
+  'core',
+  'app',
+  'server',
+  'demo',
+  'bench',
+  'tests',
+])
 check('Dead code', 'npx', ['knip'])
 tests('Unit tests', 'vitest.config.ts')
 tests('End-to-end tests', 'tests/vitest.config.ts')
