@@ -2,11 +2,11 @@ import Box from '@mui/material/Box'
 import Button from '@mui/material/Button'
 import FormControlLabel from '@mui/material/FormControlLabel'
 import Switch from '@mui/material/Switch'
+import type {
+  controlOf} from '@welkinar/core';
 import {
-  controlOf,
   depthSchema,
   groundSchema,
-  limitsOf,
   hazeMarkSchema,
   knowsDistance,
   noMarks,
@@ -15,7 +15,7 @@ import {
 } from '@welkinar/core'
 import type { RenderPool } from '@welkinar/core/pool'
 import { Choice } from '../../common/Choice'
-import { NumberControl } from '../../common/NumberControl'
+import { SchemaNumber } from '../../common/SchemaNumber'
 import { showNotice, showProblem } from '../../common/notices'
 import { useScene } from '../../scene/sceneStore'
 import { importPicture } from '../importPicture'
@@ -147,21 +147,15 @@ interface MarkNumbersProps<T extends Readonly<Record<string, number>>> {
 function MarkNumbers<T extends Readonly<Record<string, number>>>({ schema, value, start, onChange }: MarkNumbersProps<T>) {
   return (
     <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr', columnGap: 4, rowGap: 1 }}>
-      {(Object.keys(value) as (keyof T & string)[]).map((key) => {
-        const control = controlOf(schema.shape[key])
-        return (
-          control && (
-            <NumberControl
-              key={key}
-              control={control}
-              limits={limitsOf(schema.shape[key])}
-              value={value[key] ?? 0}
-              start={start[key] ?? 0}
-              onChange={(next, gesture) => onChange(key, `Depth: ${control.label}`, next, gesture)}
-            />
-          )
-        )
-      })}
+      {(Object.keys(value) as (keyof T & string)[]).map((key) => (
+        <SchemaNumber
+          key={key}
+          schema={schema.shape[key]}
+          value={value[key] ?? 0}
+          start={start[key] ?? 0}
+          onChange={(next, gesture, label) => onChange(key, `Depth: ${label}`, next, gesture)}
+        />
+      ))}
     </Box>
   )
 }
@@ -191,21 +185,15 @@ function DepthControls({ depth }: { readonly depth: DepthPicture }) {
           ]}
           onChange={(steps) => edit('Depth: steps', { steps: steps as DepthPicture['steps'] })}
         />
-        {(['nearDistance', 'farDistance'] as const).map((key) => {
-          const control = controlOf(depthSchema.shape[key])
-          return (
-            control && (
-              <NumberControl
-                key={key}
-                control={control}
-                limits={limitsOf(depthSchema.shape[key])}
-                value={depth[key]}
-                start={key === 'nearDistance' ? 2 : 2000}
-                onChange={(value, gesture) => edit(`Depth: ${control.label}`, { [key]: value }, gesture)}
-              />
-            )
-          )
-        })}
+        {(['nearDistance', 'farDistance'] as const).map((key) => (
+          <SchemaNumber
+            key={key}
+            schema={depthSchema.shape[key]}
+            value={depth[key]}
+            start={key === 'nearDistance' ? 2 : 2000}
+            onChange={(value, gesture, label) => edit(`Depth: ${label}`, { [key]: value }, gesture)}
+          />
+        ))}
       </Box>
       <Button
         variant="text"

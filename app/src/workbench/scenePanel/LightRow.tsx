@@ -1,9 +1,9 @@
 import Box from '@mui/material/Box'
 import Button from '@mui/material/Button'
 import OutlinedInput from '@mui/material/OutlinedInput'
-import { controlOf, limitsOf, hexFromRgb, lightSchema, sceneGraph, type LightMark, type PictureSource } from '@welkinar/core'
+import { hexFromRgb, lightSchema, sceneGraph, type LightMark, type PictureSource } from '@welkinar/core'
 import type { RenderPool } from '@welkinar/core/pool'
-import { NumberControl } from '../../common/NumberControl'
+import { SchemaNumber } from '../../common/SchemaNumber'
 import { showProblem } from '../../common/notices'
 import { useScene } from '../../scene/sceneStore'
 import { ink } from '../../theme'
@@ -52,21 +52,15 @@ export function LightRow({ pool, source, light }: LightRowProps) {
         />
       </Box>
       <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr', columnGap: 4 }}>
-        {(['strength', 'radius'] as const).map((key) => {
-          const control = controlOf(lightSchema.shape[key])
-          return (
-            control && (
-              <NumberControl
-                key={key}
-                control={control}
-                limits={limitsOf(lightSchema.shape[key])}
-                value={Number(light[key].toFixed(1))}
-                start={key === 'strength' ? 100 : Number(light.radius.toFixed(1))}
-                onChange={(value, gesture) => change(`Light: ${control.label}`, (target) => void (target[key] = value), gesture)}
-              />
-            )
-          )
-        })}
+        {(['strength', 'radius'] as const).map((key) => (
+          <SchemaNumber
+            key={key}
+            schema={lightSchema.shape[key]}
+            value={Number(light[key].toFixed(1))}
+            start={key === 'strength' ? 100 : Number(light.radius.toFixed(1))}
+            onChange={(value, gesture, label) => change(`Light: ${label}`, (target) => void (target[key] = value), gesture)}
+          />
+        ))}
       </Box>
       <Box sx={{ display: 'flex', gap: 2 }}>
         <Button variant="outlined" onClick={pick}>

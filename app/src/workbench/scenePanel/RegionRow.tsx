@@ -1,8 +1,8 @@
 import Box from '@mui/material/Box'
 import Button from '@mui/material/Button'
 import OutlinedInput from '@mui/material/OutlinedInput'
-import { controlOf, limitsOf, regionSchema, type RegionMark } from '@welkinar/core'
-import { NumberControl } from '../../common/NumberControl'
+import { regionSchema, type RegionMark } from '@welkinar/core'
+import { SchemaNumber } from '../../common/SchemaNumber'
 import { ink } from '../../theme'
 import { changeRegion, removeRegion } from './regions'
 
@@ -25,22 +25,15 @@ export function RegionRow({ region }: { readonly region: RegionMark }) {
         </Button>
       </Box>
       <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr', columnGap: 4 }}>
-        {(['distance', 'softness'] as const).map((key) => {
-          const schema = regionSchema.shape[key]
-          const control = controlOf(schema)
-          return (
-            control && (
-              <NumberControl
-                key={key}
-                control={control}
-                limits={limitsOf(schema)}
-                value={region[key]}
-                start={STARTS[key]}
-                onChange={(value, gesture) => changeRegion(id, `Region: ${control.label}`, (one) => void (one[key] = value), gesture)}
-              />
-            )
-          )
-        })}
+        {(['distance', 'softness'] as const).map((key) => (
+          <SchemaNumber
+            key={key}
+            schema={regionSchema.shape[key]}
+            value={region[key]}
+            start={STARTS[key]}
+            onChange={(value, gesture, label) => changeRegion(id, `Region: ${label}`, (one) => void (one[key] = value), gesture)}
+          />
+        ))}
       </Box>
     </Box>
   )

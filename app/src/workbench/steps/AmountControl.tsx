@@ -1,18 +1,15 @@
-import { controlOf, limitsOf, isEffect, mixSchema, type Owner } from '@welkinar/core'
-import { NumberControl } from '../../common/NumberControl'
+import { isEffect, mixSchema, type Owner } from '@welkinar/core'
+import { SchemaNumber } from '../../common/SchemaNumber'
 import { changeOwner, useScene } from '../../scene/sceneStore'
 import { startingEffect } from './startingControls'
 
 /** How much of an effect or group is mixed in. */
 export function AmountControl({ owner }: { readonly owner: Owner }) {
   const photo = useScene((state) => state.history?.scene.photo)
-  const schema = mixSchema.shape.amount
-  const control = controlOf(schema)
-  if (!control || !photo) return null
+  if (!photo) return null
   return (
-    <NumberControl
-      control={control}
-      limits={limitsOf(schema)}
+    <SchemaNumber
+      schema={mixSchema.shape.amount}
       value={owner.mix.amount}
       start={isEffect(owner) ? startingEffect(owner, photo).mix.amount : 100}
       onChange={(value, gesture) =>

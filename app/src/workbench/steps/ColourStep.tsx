@@ -4,9 +4,7 @@ import OutlinedInput from '@mui/material/OutlinedInput'
 import {
   colourOf,
   colourSchema,
-  controlOf,
   definitionOf,
-  limitsOf,
   hexFromRgb,
   lightOf,
   noMarks,
@@ -19,7 +17,7 @@ import type { RenderPool } from '@welkinar/core/pool'
 import { useState } from 'react'
 import { HexColorPicker, setNonce } from 'react-colorful'
 import { Choice } from '../../common/Choice'
-import { NumberControl } from '../../common/NumberControl'
+import { SchemaNumber } from '../../common/SchemaNumber'
 import { styleNonce } from '../../common/styleNonce'
 import { BalanceEditor, RampEditor } from './RampEditor'
 import { showProblem } from '../../common/notices'
@@ -131,17 +129,13 @@ export function ColourStep({ pool, source, effect }: ColourStepProps) {
 }
 
 function Temperature({ effect, kelvin }: { readonly effect: Effect; readonly kelvin: number }) {
-  const schema = colourSchema.shape.kelvin
-  const control = controlOf(schema)
-  if (!control) return null
   return (
-    <NumberControl
-      control={control}
-      limits={limitsOf(schema)}
+    <SchemaNumber
+      schema={colourSchema.shape.kelvin}
       value={kelvin}
       start={DAYLIGHT}
-      onChange={(value, gesture) =>
-        changeEffect(effect.id, control.label, (one) => void (one.colour.kelvin = value), gesture && `${effect.id} kelvin ${gesture}`)
+      onChange={(value, gesture, label) =>
+        changeEffect(effect.id, label, (one) => void (one.colour.kelvin = value), gesture && `${effect.id} kelvin ${gesture}`)
       }
     />
   )

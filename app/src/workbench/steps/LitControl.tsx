@@ -1,22 +1,19 @@
-import { colourSchema, controlOf, limitsOf, type Effect } from '@welkinar/core'
-import { NumberControl } from '../../common/NumberControl'
+import { colourSchema, type Effect } from '@welkinar/core'
+import { SchemaNumber } from '../../common/SchemaNumber'
 import { changeEffect, useScene } from '../../scene/sceneStore'
 import { startingEffect } from './startingControls'
 
 /** How much the light of the scene decides how bright an effect is. */
 export function LitControl({ effect }: { readonly effect: Effect }) {
   const photo = useScene((state) => state.history?.scene.photo)
-  const schema = colourSchema.shape.lit
-  const control = controlOf(schema)
-  if (!control || !photo) return null
+  if (!photo) return null
   return (
-    <NumberControl
-      control={control}
-      limits={limitsOf(schema)}
+    <SchemaNumber
+      schema={colourSchema.shape.lit}
       value={effect.colour.lit}
       start={startingEffect(effect, photo).colour.lit}
-      onChange={(value, gesture) =>
-        changeEffect(effect.id, control.label, (one) => void (one.colour.lit = value), gesture && `${effect.id} lit ${gesture}`)
+      onChange={(value, gesture, label) =>
+        changeEffect(effect.id, label, (one) => void (one.colour.lit = value), gesture && `${effect.id} lit ${gesture}`)
       }
     />
   )

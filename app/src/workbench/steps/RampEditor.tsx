@@ -3,7 +3,6 @@ import Button from '@mui/material/Button'
 import {
   balanceSchema,
   colourSchema,
-  controlOf,
   limitsOf,
   listLimit,
   rampStopSchema,
@@ -12,7 +11,7 @@ import {
   type Effect,
   type Ramp,
 } from '@welkinar/core'
-import { NumberControl } from '../../common/NumberControl'
+import { SchemaNumber } from '../../common/SchemaNumber'
 import { NumberField } from '../../common/NumberField'
 import { changeEffect } from '../../scene/sceneStore'
 import { ink } from '../../theme'
@@ -109,19 +108,14 @@ export function BalanceEditor({ effect, balance }: { readonly effect: Effect; re
           <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr 1fr', columnGap: 3 }}>
             {channels.map((channel) => {
               const path = `${range}.${channel}`
-              const schema = schemaAt(balanceSchema, path)
-              const control = controlOf(schema)
               return (
-                control && (
-                  <NumberControl
-                    key={channel}
-                    control={control}
-                    limits={limitsOf(schema)}
-                    value={readPath(balance, path)}
-                    start={0}
-                    onChange={(value, gesture) => change(path, value, gesture)}
-                  />
-                )
+                <SchemaNumber
+                  key={channel}
+                  schema={schemaAt(balanceSchema, path)}
+                  value={readPath(balance, path)}
+                  start={0}
+                  onChange={(value, gesture) => change(path, value, gesture)}
+                />
               )
             })}
           </Box>

@@ -1,10 +1,6 @@
-import Box from '@mui/material/Box'
-import Button from '@mui/material/Button'
 import { Choice } from '../../../common/Choice'
-import { showProblem } from '../../../common/notices'
 import { changeKind, type EffectOf } from '../../../scene/sceneStore'
-import { ink } from '../../../theme'
-import { importPicture } from '../../importPicture'
+import { ChoosePicture } from '../../ChoosePicture'
 import type { EffectPanelProps } from '../effectInterface'
 
 const NONE = 'none'
@@ -26,19 +22,5 @@ export function FieldSource({ source, effect }: Omit<EffectPanelProps<'customFie
     )
   }
   if (pattern.source !== 'picture') return null
-  const choose = () => {
-    importPicture()
-      .then((picture) => picture && set('Picture of the field', { picture }))
-      .catch((error: unknown) => showProblem(error, 'Opening the picture'))
-  }
-  return (
-    <Box sx={{ display: 'flex', gap: 2, alignItems: 'center' }}>
-      <Button variant="outlined" onClick={choose}>
-        Choose a picture
-      </Button>
-      <Box sx={{ color: ink.secondary, overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' }}>
-        {pattern.picture?.fileName ?? 'none yet'}
-      </Box>
-    </Box>
-  )
+  return <ChoosePicture picture={pattern.picture} onChoose={(picture) => set('Picture of the field', { picture })} />
 }

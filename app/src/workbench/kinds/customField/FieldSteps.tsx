@@ -2,20 +2,10 @@ import Box from '@mui/material/Box'
 import Button from '@mui/material/Button'
 import Menu from '@mui/material/Menu'
 import MenuItem from '@mui/material/MenuItem'
-import {
-  controlOf,
-  definitionOf,
-  fieldOperations,
-  limitsOf,
-  listLimit,
-  newFieldStep,
-  schemaAt,
-  type FieldStep,
-  type Size,
-} from '@welkinar/core'
+import { definitionOf, fieldOperations, listLimit, newFieldStep, schemaAt, type FieldStep, type Size } from '@welkinar/core'
 import { useState } from 'react'
 import { ActionMenu } from '../../../common/ActionMenu'
-import { NumberControl } from '../../../common/NumberControl'
+import { SchemaNumber } from '../../../common/SchemaNumber'
 import { changeKind, type EffectOf } from '../../../scene/sceneStore'
 import { ink } from '../../../theme'
 import { readPath, writePath } from '../../steps/paths'
@@ -85,29 +75,22 @@ function OneStep({ effect, photo, step, index, count }: OneStepProps) {
         />
       </Box>
       <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr', columnGap: 4, rowGap: 1 }}>
-        {numbers.map((key) => {
-          const schema = schemaAt(operation.schema, key)
-          const control = controlOf(schema)
-          return (
-            control && (
-              <NumberControl
-                key={key}
-                control={control}
-                limits={limitsOf(schema)}
-                value={readPath(step, key)}
-                start={Number(readPath(start, key).toFixed(3))}
-                onChange={(value, gesture) =>
-                  changeSteps(
-                    effect,
-                    `${operation.label}: ${control.label}`,
-                    (steps) => writePath(steps[index] ?? {}, key, value),
-                    gesture && `${effect.id} step ${index} ${key} ${gesture}`,
-                  )
-                }
-              />
-            )
-          )
-        })}
+        {numbers.map((key) => (
+          <SchemaNumber
+            key={key}
+            schema={schemaAt(operation.schema, key)}
+            value={readPath(step, key)}
+            start={Number(readPath(start, key).toFixed(3))}
+            onChange={(value, gesture, label) =>
+              changeSteps(
+                effect,
+                `${operation.label}: ${label}`,
+                (steps) => writePath(steps[index] ?? {}, key, value),
+                gesture && `${effect.id} step ${index} ${key} ${gesture}`,
+              )
+            }
+          />
+        ))}
       </Box>
     </Box>
   )

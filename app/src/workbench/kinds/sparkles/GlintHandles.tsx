@@ -1,8 +1,6 @@
-import Box from '@mui/material/Box'
-import { useRef } from 'react'
 import { changeKind, type EffectOf } from '../../../scene/sceneStore'
 import { Handle } from '../../view/overlay/Handle'
-import { limited, pointerPlace, toPhoto, type Point } from '../../view/overlay/geometry'
+import { TapSurface } from '../../view/overlay/TapSurface'
 import type { EffectHandleProps, EffectSurfaceProps } from '../effectInterface'
 
 type Sparkles = EffectOf<'sparkles'>
@@ -45,24 +43,8 @@ export function GlintHandles({ port, effect }: EffectHandleProps<'sparkles'>) {
 
 /** Takes taps on the photo: each puts a glint there. */
 export function GlintTool({ port, effect, tool }: EffectSurfaceProps<'sparkles'>) {
-  const down = useRef<Point>(undefined)
   if (tool.kind !== 'glints') return null
   return (
-    <Box
-      data-testid="glint surface"
-      onPointerDown={(event) => {
-        event.stopPropagation()
-        down.current = pointerPlace(event, event.currentTarget)
-      }}
-      onPointerUp={(event) => {
-        const from = down.current
-        down.current = undefined
-        const place = pointerPlace(event, event.currentTarget)
-        if (!from || Math.hypot(place.x - from.x, place.y - from.y) > 8) return
-        changeGlints(effect.id, 'Place a glint', (places) => void places.push({ ...limited(toPhoto(port, place)), size: 100 }))
-      }}
-      onDoubleClick={(event) => event.stopPropagation()}
-      sx={{ position: 'absolute', inset: 0, cursor: 'crosshair', touchAction: 'none' }}
-    />
+    <TapSurface port={port} onTap={(at) => changeGlints(effect.id, 'Place a glint', (places) => void places.push({ ...at, size: 100 }))} />
   )
 }

@@ -1,8 +1,8 @@
 import Box from '@mui/material/Box'
 import Button from '@mui/material/Button'
-import { brushControls, controlOf, limitsOf, pressureUses, type BrushMask } from '@welkinar/core'
+import { brushControls, pressureUses, type BrushMask } from '@welkinar/core'
 import { Choice } from '../../../common/Choice'
-import { NumberControl } from '../../../common/NumberControl'
+import { SchemaNumber } from '../../../common/SchemaNumber'
 import { freshBrush, useBrush, type BrushSettings } from '../../../scene/brush'
 import { changeMask } from '../../../scene/sceneStore'
 import { ink } from '../../../theme'
@@ -30,21 +30,15 @@ export function BrushEditor({ source, list, mask }: MaskEditorProps<BrushMask>) 
         <Box sx={{ flex: 1, color: ink.secondary, textAlign: 'right' }}>{count === 1 ? '1 stroke' : `${count} strokes`}</Box>
       </Box>
       <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr', columnGap: 4, rowGap: 1 }}>
-        {(['size', 'hardness', 'flow', 'level'] as const).map((key) => {
-          const control = controlOf(brushControls[key])
-          return (
-            control && (
-              <NumberControl
-                key={key}
-                control={control}
-                limits={limitsOf(brushControls[key])}
-                value={brush[key]}
-                start={start[key]}
-                onChange={(value) => brush.set({ [key]: value })}
-              />
-            )
-          )
-        })}
+        {(['size', 'hardness', 'flow', 'level'] as const).map((key) => (
+          <SchemaNumber
+            key={key}
+            schema={brushControls[key]}
+            value={brush[key]}
+            start={start[key]}
+            onChange={(value) => brush.set({ [key]: value })}
+          />
+        ))}
         <Choice
           label="Pen pressure changes"
           value={brush.pressure}

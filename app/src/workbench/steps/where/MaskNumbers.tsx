@@ -1,16 +1,6 @@
 import Box from '@mui/material/Box'
-import {
-  controlOf,
-  limitsOf,
-  maskSchemaOf,
-  newMask,
-  noMarks,
-  schemaAt,
-  type Mask,
-  type MaskListRef,
-  type PictureSource,
-} from '@welkinar/core'
-import { NumberControl } from '../../../common/NumberControl'
+import { maskSchemaOf, newMask, noMarks, schemaAt, type Mask, type MaskListRef, type PictureSource } from '@welkinar/core'
+import { SchemaNumber } from '../../../common/SchemaNumber'
 import { changeMask } from '../../../scene/sceneStore'
 
 interface MaskNumberProps {
@@ -25,24 +15,14 @@ const ofEveryMask = ['feather', 'strength', 'grow', 'edges']
 
 /** One number of a mask; its words, ranges and starting value come from the mask's definition. */
 export function MaskNumber({ source, list, mask, name }: MaskNumberProps) {
-  const schema = schemaAt(maskSchemaOf(mask.kind), name)
-  const control = controlOf(schema)
-  if (!control) return null
   const start = newMask(source.photo, { kind: mask.kind, id: 'start', join: mask.join, marks: source.marks ?? noMarks })
   return (
-    <NumberControl
-      control={control}
-      limits={limitsOf(schema)}
+    <SchemaNumber
+      schema={schemaAt(maskSchemaOf(mask.kind), name)}
       value={numberAt(mask, name)}
       start={Number(numberAt(start, name).toFixed(3))}
-      onChange={(value, gesture) =>
-        changeMask(
-          list,
-          mask,
-          `Mask: ${control.label}`,
-          (target) => void Object.assign(target, { [name]: value }),
-          gesture && `${name} ${gesture}`,
-        )
+      onChange={(value, gesture, label) =>
+        changeMask(list, mask, `Mask: ${label}`, (target) => void Object.assign(target, { [name]: value }), gesture && `${name} ${gesture}`)
       }
     />
   )

@@ -3,9 +3,9 @@ import Button from '@mui/material/Button'
 import ToggleButton from '@mui/material/ToggleButton'
 import ToggleButtonGroup from '@mui/material/ToggleButtonGroup'
 import Tooltip from '@mui/material/Tooltip'
-import { controlOf, isEffect, limitsOf, whereSchema, type MaskListRef, type Owner, type PictureSource } from '@welkinar/core'
+import { isEffect, whereSchema, type MaskListRef, type Owner, type PictureSource } from '@welkinar/core'
 import type { RenderPool } from '@welkinar/core/pool'
-import { NumberControl } from '../../../common/NumberControl'
+import { SchemaNumber } from '../../../common/SchemaNumber'
 import { changeOwner, chosenMask, useScene, type MaskScope, type MaskView } from '../../../scene/sceneStore'
 import { ink } from '../../../theme'
 import { startingEffect } from '../startingControls'
@@ -36,7 +36,6 @@ export function WhereStep({ pool, source, owner }: WhereStepProps) {
   const list: MaskListRef = { owner: owner.id, list: 'where' }
   const { masks, hold } = owner.where
   const chosen = chosenMask(owner.where, chosenId)
-  const holdControl = controlOf(whereSchema.shape.hold)
   const startingHold = isEffect(owner) ? startingEffect(owner, source.photo).where.hold : 100
   return (
     <>
@@ -47,10 +46,9 @@ export function WhereStep({ pool, source, owner }: WhereStepProps) {
         <Box sx={{ color: ink.secondary }}>No mask: the effect is everywhere.</Box>
       )}
       <AddMask source={source} list={list} />
-      {holdControl && masks.length > 0 && (
-        <NumberControl
-          control={holdControl}
-          limits={limitsOf(whereSchema.shape.hold)}
+      {masks.length > 0 && (
+        <SchemaNumber
+          schema={whereSchema.shape.hold}
           value={hold}
           start={startingHold}
           onChange={(value, gesture) =>

@@ -7,7 +7,7 @@ import { limited, pointerPlace, toPhoto, type Point } from './geometry'
 interface TapSurfaceProps {
   readonly port: ViewPort
   /** Takes the place that was tapped, photo px. */
-  onTap(at: Point): Promise<void>
+  onTap(at: Point): Promise<void> | void
 }
 
 /** Takes taps on the photo for the tool that is held. */
@@ -18,7 +18,7 @@ export function TapSurface({ port, onTap }: TapSurfaceProps) {
     down.current = undefined
     const place = pointerPlace(event, event.currentTarget)
     if (!from || Math.hypot(place.x - from.x, place.y - from.y) > 8) return
-    onTap(limited(toPhoto(port, place))).catch((error: unknown) => showProblem(error, 'Reading the photo'))
+    void Promise.resolve(onTap(limited(toPhoto(port, place)))).catch((error: unknown) => showProblem(error, 'Reading the photo'))
   }
   return (
     <Box

@@ -1,0 +1,27 @@
+import { controlOf, limitsOf } from '@welkinar/core'
+import { NumberControl } from './NumberControl'
+
+interface SchemaNumberProps {
+  /** Its words and its limits; what has none is not shown. */
+  readonly schema: Parameters<typeof controlOf>[0]
+  readonly value: number
+  /** What the mark beside a changed value goes back to. */
+  readonly start: number
+  /** `label` is the control's own word, for the history; `gesture` names a drag, whose changes are one step for undo. */
+  onChange(value: number, gesture: string | undefined, label: string): void
+}
+
+/** A number of the document, made from its schema. */
+export function SchemaNumber({ schema, value, start, onChange }: SchemaNumberProps) {
+  const control = controlOf(schema)
+  if (!control) return null
+  return (
+    <NumberControl
+      control={control}
+      limits={limitsOf(schema)}
+      value={value}
+      start={start}
+      onChange={(next, gesture) => onChange(next, gesture, control.label)}
+    />
+  )
+}
