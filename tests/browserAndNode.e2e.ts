@@ -6,6 +6,7 @@ import type { Browser } from 'playwright-core'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { RenderWorker } from '../core/src/pool/renderWorker'
 import { demoNames, launch, settled, shelfReady, visit } from './support/browser'
+import looksOfVersion2 from './fixtures/looksOfVersion2.json'
 import { everyKind } from './support/everyKind'
 
 /** The page's half of the comparison as one script. */
@@ -38,6 +39,8 @@ describe('Chromium and Node', () => {
     const here = await everyKind(await RenderWorker.create(await WebAssembly.compile(await readFile(path)), 2e8, noCodecs))
     expect(Object.keys(here).length).toBeGreaterThan(100)
     expect(inPage).toEqual(here)
+    // What these looks were drawn as when scenes and recipes became version 2.
+    expect(here).toMatchObject(looksOfVersion2.pixels)
     // Pictures that were all alike would be equal too.
     expect(new Set(Object.values(here)).size).toBeGreaterThan(0.8 * Object.keys(here).length)
   }, 240_000)

@@ -6,6 +6,7 @@ import { ShelfPage } from './shelf/ShelfPage'
 export const router = createBrowserRouter([
   {
     errorElement: <ErrorPage />,
+    hydrateFallbackElement: <></>,
     children: [
       { path: '/', element: <ShelfPage /> },
       {

@@ -1,11 +1,15 @@
 import { execFile } from 'node:child_process'
+import { createHash } from 'node:crypto'
 import { mkdtemp, rm, writeFile } from 'node:fs/promises'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { fileURLToPath } from 'node:url'
+import { promisify } from 'node:util'
 import { newEffect, type Effect } from '@welkinar/core'
 import sharp from 'sharp'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import sampleScenes from '../../demo/photos/scenes.json'
+import demoScenes from '../../tests/fixtures/demoScenes.json'
 
 // The built command line, as a person calls it.
 
@@ -67,8 +71,26 @@ describe('the command line', () => {
     expect((await render({ ...asked, out: 'o.png', marks: 'odd.json' })).error).toMatch(
       /^“odd.json” is not a valid marks file: at marks.focal/,
     )
+    await writeFile(join(folder, 'outside.json'), text({ depth: { ...depth, file: '../depth.png' } }))
+    const outside = await render({ ...asked, out: 'o.png', marks: 'outside.json' })
+    expect(outside.code).toBe(1)
+    expect(outside.error).toMatch(/^“outside.json” is not a valid marks file: at depth.file/)
     expect((await render({ ...asked, out: 'o.png', marks: 'lost.json' })).error).toMatch(/lost.png” cannot be read: there is no such file/)
   })
+
+  // Pixels of each scene as they were before the redesign of the document's walks; not a claim about what is right.
+  it('draws the sample scenes as it did before', async () => {
+    const files = fileURLToPath(new URL('../../demo/photos/', import.meta.url))
+    const found: Record<string, unknown> = {}
+    for (const { photo, recipe, marks } of sampleScenes.scenes) {
+      const paths = ['--photo', join(files, photo), '--recipe', join(files, recipe), '--marks', join(files, marks)]
+      await promisify(execFile)('node', [main, ...paths, '--out', join(folder, 'scene.png'), '--scale', '0.2'])
+      const { data, info } = await sharp(join(folder, 'scene.png')).removeAlpha().raw().toBuffer({ resolveWithObject: true })
+      const sha256 = createHash('sha256').update(data).digest('hex')
+      found[recipe.replace('.recipe.json', '')] = { width: info.width, height: info.height, sha256 }
+    }
+    expect(found).toEqual(demoScenes)
+  }, 180_000)
 
   it('renders a recipe on a photo', async () => {
     expect(await render({ photo: 'photo.png', recipe: 'rain.json', out: 'out.png' })).toEqual({ code: 0, error: '' })

@@ -1,6 +1,7 @@
 import { beforeAll, describe, expect, it } from 'vitest'
 import { compareColours, reduceInLinearLight } from '../../test-support/colourDifference'
 import { loadKernels } from '../../test-support/kernels'
+import { sampled } from '../../test-support/sampled'
 import { evaluatorFor, photoFrom, renderAll, renderFresh, samplePixels } from '../../test-support/pictures'
 import type { Evaluator } from '../graph/evaluator'
 import type { Kernels } from '../graph/operation'
@@ -37,7 +38,7 @@ const outside: SceneMarks = { ...inside, lights: [light(1700, -500)] }
 
 const looks = effectDefinitions
   .filter(({ kind, madeFromEffect }) => !madeFromEffect && !weather.includes(kind))
-  .flatMap(({ kind, startingLooks }) => startingLooks.map(({ name }) => [kind, name] as const))
+  .flatMap(({ kind, startingLooks }) => sampled(startingLooks).map(({ name }) => [kind, name] as const))
 
 /** As wide as on a photo of 3.8 megapixels, so that this smaller one shows a part of such a photo; places as on this one. */
 function effectOf(kind: EffectKind, look: string): Effect {

@@ -1,4 +1,5 @@
 import { describe, expect, it } from 'vitest'
+import looksOfVersion2 from '../../../tests/fixtures/looksOfVersion2.json'
 import { newEffect } from '../effects/newEffect'
 import { rain } from '../effects/rain/definition'
 import { controlOf, limitsOf, schemaAt } from './controls'
@@ -29,6 +30,19 @@ function changed(path: string, value: unknown): string {
 }
 
 describe('recipes', () => {
+  it('of version 2 are read as they were written, every starting look of every kind', () => {
+    const { madeFor: size, effects } = looksOfVersion2
+    const list = Object.values(effects).map((effect, index) => ({ ...effect, id: `${index}` }))
+    const text = JSON.stringify({ ...recipe(), madeFor: size, effects: list })
+    expect(parseRecipe(text, 'earlier.json').effects).toEqual(list)
+  })
+
+  it('whose effects share an id are refused', () => {
+    const [one] = recipe().effects
+    const text = JSON.stringify({ ...recipe(), effects: [one, one] })
+    expect(() => parseRecipe(text, 'twice.json')).toThrow(/“twice.json” is not a valid recipe.*twice/)
+  })
+
   it('come back as they were written', () => {
     expect(parseRecipe(JSON.stringify(recipe()), 'a.json')).toEqual(recipe())
   })

@@ -69,6 +69,20 @@ describe('rendering contract', () => {
     }
   })
 
+  it('two photos of one aspect do not take each other’s values', () => {
+    // On grids of the same pixels, whose pixels are not as wide.
+    const half = photoFrom(kernels, 'half', 600, 400, samplePixels(600, 400, 2))
+    const both = evaluatorFor(kernels, photo, half)
+    const draw = (evaluators: readonly Evaluator[]) =>
+      ([photo, half] as const).map((one, i) =>
+        renderAll(evaluators[i]!, sceneGraph({ photo: one, effects: stacks['downpour']!() }), one, 600 / one.width),
+      )
+    const [large, small] = draw([both, both])
+    const [largeAlone, smallAlone] = draw([evaluatorFor(kernels, photo), evaluatorFor(kernels, half)])
+    expect(large!.pixels).toEqual(largeAlone!.pixels)
+    expect(small!.pixels).toEqual(smallAlone!.pixels)
+  })
+
   it.each(Object.keys(stacks))('%s: any tiles give identical bytes', (name) => {
     const node = sceneGraph(source(stacks[name]!()))
     for (const scale of [1, 0.5, 0.37]) {

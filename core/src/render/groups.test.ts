@@ -154,6 +154,20 @@ describe('a group with a mode of its own', () => {
     expect(keyOf([rain('far'), clear], 'normal')).not.toBe(keyOf([rain('far')], 'normal'))
   })
 
+  it('keeps what soft focus does after its glow: the shadows go down, detail comes back', () => {
+    const soft = (darkening: number, detail: number): Effect => {
+      const made = newEffect(size, { kind: 'softFocus', look: 'Veil', id: 'soft' })
+      Object.assign(made.controls.shape, { darkening, detail })
+      return { ...made, where: { masks: [], hold: 100 }, mix: { mode: 'normal', amount: 100, linear: false }, group: 'g' } as Effect
+    }
+    const mean = (from: Triple[]) => from.reduce((sum, [, green]) => sum + green, 0) / from.length
+    const roughness = (from: Triple[]) => from.slice(1).reduce((sum, [, green], i) => sum + Math.abs(green - from[i]![1]), 0)
+    const own = group({ mix: { mode: 'multiply', amount: 100, linear: false } })
+    const isolated = (darkening: number, detail: number) => tones(source([soft(darkening, detail)], [own]))
+    expect(mean(isolated(80, 0))).toBeLessThan(mean(isolated(0, 0)))
+    expect(roughness(isolated(0, 100))).toBeGreaterThan(1.05 * roughness(isolated(0, 0)))
+  })
+
   it.each(['normal', 'screen', 'multiply'] as const)('%s: a preview is the reduced export, and any tiles give identical bytes', (mode) => {
     const mask = maskOf(size, 'ellipse', {})
     const groups = [group({ where: { masks: [mask], hold: 90 }, mix: { mode, amount: 80, linear: false } })]

@@ -159,7 +159,7 @@ function SavedMark() {
   const words = { saved: 'saved', saving: 'saving …', 'no room': 'not saved', failed: 'not saved', conflict: 'not saved' }
   return (
     <Box role="status" data-saved={!readOnly && state === 'saved'} sx={{ color: ink.secondary, whiteSpace: 'nowrap' }}>
-      {readOnly ? 'only shown' : words[state]}
+      {readOnly ? 'read only' : words[state]}
     </Box>
   )
 }

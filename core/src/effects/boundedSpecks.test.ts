@@ -1,0 +1,39 @@
+import { describe, expect, it } from 'vitest'
+import { boundedDiscs, boundedSpecks, mostReach } from './boundedSpecks'
+
+const photo = { width: 3000, height: 2000 }
+/** How often specks of a size, one per square of the spacing, cover the photo. */
+const cover = (spacing: number, long: number, wide: number) => ((long + wide) * wide) / (spacing * spacing)
+
+describe('numbers whose product is absurd', () => {
+  it.each([
+    ['a downpour', { spacing: 12, sigma: 1.2, blur: 0.6, length: 60 }],
+    ['one large soft flake', { spacing: 900, sigma: 60, blur: 20, length: 0 }],
+  ])('%s is left as it is', (_, specks) => {
+    expect(boundedSpecks(specks, photo)).toEqual(specks)
+  })
+
+  it('dense, long and large specks are spaced so that what is drawn stays bounded', () => {
+    for (const spacing of [0.5, 2, 10]) {
+      for (const sigma of [0.2, 20, 1200]) {
+        for (const length of [0, 1500, 600_000]) {
+          const found = boundedSpecks({ spacing, sigma, blur: 300, length }, photo)
+          expect(found.spacing).toBeGreaterThanOrEqual(spacing)
+          expect(cover(found.spacing, found.length, 8 * Math.hypot(found.sigma, found.blur))).toBeLessThanOrEqual(60.001)
+          expect(found.length).toBeLessThanOrEqual(2 * Math.hypot(3000, 2000))
+        }
+      }
+    }
+  })
+
+  it('so are discs, and the reach of many things', () => {
+    const found = boundedDiscs({ spacing: 1, radius: 5000, length: 90_000 }, photo)
+    expect(cover(found.spacing, found.length, 3 * found.radius)).toBeLessThanOrEqual(60.001)
+    expect(mostReach(10, photo)).toBeGreaterThan(3000)
+    // As many squares of that reach cover the photo a bounded number of times.
+    for (const count of [100, 10_000, 1_000_000]) {
+      const reach = mostReach(count, photo)
+      if (reach > 1) expect((count * (2 * reach) ** 2) / (3000 * 2000)).toBeLessThanOrEqual(301)
+    }
+  })
+})

@@ -1,0 +1,71 @@
+// npm run soak: what takes long by its nature, in full; the result is written to docs/soak.md. Some hours.
+// npm run soak -- looks sequences files kills: only some of it.
+import { spawnSync } from 'node:child_process'
+import { existsSync, readFileSync, writeFileSync } from 'node:fs'
+import { join } from 'node:path'
+import { build, installChromium, installPackages, root } from './lib.mjs'
+
+const parts = {
+  looks: {
+    what: 'Every starting look in every tiling, at reduced sizes, with lights in and outside the frame',
+    files: ['core/src/effects/light.test.ts', 'core/src/effects/weather.test.ts'],
+    env: { WELKINAR_EVERY_LOOK: '1' },
+  },
+  sequences: {
+    what: '20 000 random sequences of commands: parsed, saved and loaded, undone and redone',
+    files: ['app/src/scene/commands.test.ts'],
+    env: { WELKINAR_SEQUENCES: '20000' },
+  },
+  files: { what: '10 000 damaged files', files: ['core/src/codecs/badFiles.test.ts'], env: { WELKINAR_BAD_FILES: '10000' } },
+  kills: {
+    what: '500 times the browser killed while a scene is changed',
+    config: 'tests/vitest.config.ts',
+    files: ['tests/failures.e2e.ts', '-t', 'killed'],
+    env: { WELKINAR_KILLS: '500' },
+  },
+}
+const page = join(root, 'docs', 'soak.md')
+
+/** The rows of the page as it stands, so that a part can be run by itself. */
+function rowsBefore() {
+  if (!existsSync(page)) return {}
+  const rows = readFileSync(page, 'utf8').matchAll(/^\| (\w+) \|.*$/gm)
+  return Object.fromEntries([...rows].map(([row, name]) => [name, row]))
+}
+
+function writePage(rows) {
+  const head = '# Soak\n\nWritten by `npm run soak`: what is tried as a sample in `npm test`, in full. The last result of each part.\n\n'
+  const table = [
+    '| part | what | result | minutes | day |',
+    '| --- | --- | --- | --- | --- |',
+    ...Object.keys(parts).flatMap((name) => rows[name] ?? []),
+  ]
+  writeFileSync(page, `${head}${table.join('\n')}\n`)
+}
+
+const asked = process.argv.slice(2)
+const unknown = asked.find((name) => !(name in parts))
+if (unknown) {
+  console.error(`There is no part “${unknown}”; there are ${Object.keys(parts).join(', ')}.`)
+  process.exit(1)
+}
+installPackages()
+installChromium()
+build()
+const rows = rowsBefore()
+let failed = false
+for (const name of asked.length ? asked : Object.keys(parts)) {
+  const { what, config = 'vitest.config.ts', files, env } = parts[name]
+  const started = Date.now()
+  const { status } = spawnSync('npx', ['vitest', 'run', '--config', config, ...files], {
+    cwd: root,
+    stdio: 'inherit',
+    env: { ...process.env, ...env },
+  })
+  failed ||= status !== 0
+  const minutes = ((Date.now() - started) / 60_000).toFixed(1)
+  rows[name] = `| ${name} | ${what} | ${status === 0 ? 'passed' : 'failed'} | ${minutes} | ${new Date().toISOString().slice(0, 10)} |`
+  writePage(rows)
+}
+spawnSync('npx', ['prettier', '--write', '--log-level=warn', page], { cwd: root, stdio: 'inherit' })
+process.exit(failed ? 1 : 0)
