@@ -63,7 +63,7 @@ export async function decoderFor(format: PhotoFormat, load: LoadCodec): Promise<
   return decode
 }
 
-/** Makes a decoder anew the next time: one that broken data has stopped halfway may be in any state. */
+/** Makes a decoder anew the next time: one that broken data has stopped halfway may be in any state. The one of PNG stays as it is (`readPngStructure`). */
 export function forgetDecoder(format: PhotoFormat): void {
   ready.delete(decoders[format].codec)
 }

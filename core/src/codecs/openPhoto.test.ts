@@ -102,6 +102,11 @@ describe('files that cannot be opened', () => {
     ['notes.jpg', () => text('Dear diary, it rained.'), /“notes.jpg” cannot be opened: it is not a picture/],
     ['short.jpg', async () => (await jpeg()).slice(0, 900), /“short.jpg” is damaged: the file is cut short/],
     ['short.png', async () => (await bytesOf(picture().png())).slice(0, 400), /“short.png” is damaged/],
+    [
+      'odd.png',
+      async () => (await bytesOf(picture().png())).map((byte, at) => (at === 60 ? byte ^ 1 : byte)),
+      /“odd.png” is damaged: its checksums do not match/,
+    ],
     ['broken.webp', async () => (await bytesOf(picture().webp())).fill(7, 30), /“broken.webp” is damaged/],
     ['dot.png', () => bytesOf(picture().resize(1, 1).png()), /“dot.png” is too small: it is 1 × 1 px/],
     ['print.jpg', () => bytesOf(picture().toColourspace('cmyk').jpeg()), /“print.jpg” is a CMYK picture/],

@@ -5,6 +5,7 @@ import type { LoadCodec } from './codecModules'
 import { decoderFor, forgetDecoder, type DecodedPixels } from './decodePixels'
 import { readJpegStructure } from './jpegStructure'
 import { oriented, readOrientation } from './orientation'
+import { readPngStructure } from './pngStructure'
 import { sniffFormat, type PhotoFormat } from './sniffFormat'
 
 /** Largest photo that is opened at full size, and largest that is opened at all. */
@@ -52,6 +53,11 @@ function checkStructure(bytes: Uint8Array, fileName: string, format: PhotoFormat
       throw new UserProblem(`“${fileName}” is a CMYK picture made for printing; save it as RGB (sRGB) and open that.`)
     }
     if (!complete) throw cutShort(fileName)
+  }
+  if (format === 'png') {
+    const { complete, sound } = readPngStructure(bytes)
+    if (!complete) throw cutShort(fileName)
+    if (!sound) throw new UserProblem(`“${fileName}” is damaged: its checksums do not match. Copy it again from where it came.`)
   }
   if (format === 'webp' && isAnimatedWebp(bytes)) {
     throw new UserProblem(`“${fileName}” is an animation; save a single picture of it and open that.`)
