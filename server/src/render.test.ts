@@ -1,6 +1,6 @@
 import { execFile } from 'node:child_process'
 import { createHash } from 'node:crypto'
-import { mkdtemp, rm, writeFile } from 'node:fs/promises'
+import { mkdtemp, readFile, rm, writeFile } from 'node:fs/promises'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { fileURLToPath } from 'node:url'
@@ -8,8 +8,6 @@ import { promisify } from 'node:util'
 import { newEffect, type Effect } from '@welkinar/core'
 import sharp from 'sharp'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
-import sampleScenes from '../../demo/photos/scenes.json'
-import demoScenes from '../../tests/fixtures/demoScenes.json'
 
 // The built command line, as a person calls it.
 
@@ -81,15 +79,17 @@ describe('the command line', () => {
   // Pixels of each scene as they were before the redesign of the document's walks; not a claim about what is right.
   it('draws the sample scenes as it did before', async () => {
     const files = fileURLToPath(new URL('../../demo/photos/', import.meta.url))
+    const read = async (path: string): Promise<unknown> => JSON.parse(await readFile(path, 'utf8'))
+    const { scenes } = (await read(join(files, 'scenes.json'))) as { scenes: Record<'photo' | 'recipe' | 'marks', string>[] }
     const found: Record<string, unknown> = {}
-    for (const { photo, recipe, marks } of sampleScenes.scenes) {
+    for (const { photo, recipe, marks } of scenes) {
       const paths = ['--photo', join(files, photo), '--recipe', join(files, recipe), '--marks', join(files, marks)]
       await promisify(execFile)('node', [main, ...paths, '--out', join(folder, 'scene.png'), '--scale', '0.2'])
       const { data, info } = await sharp(join(folder, 'scene.png')).removeAlpha().raw().toBuffer({ resolveWithObject: true })
       const sha256 = createHash('sha256').update(data).digest('hex')
       found[recipe.replace('.recipe.json', '')] = { width: info.width, height: info.height, sha256 }
     }
-    expect(found).toEqual(demoScenes)
+    expect(found).toEqual(await read(fileURLToPath(new URL('../../tests/fixtures/demoScenes.json', import.meta.url))))
   }, 180_000)
 
   it('renders a recipe on a photo', async () => {

@@ -1,7 +1,9 @@
+import { readFileSync } from 'node:fs'
 import { describe, expect, it } from 'vitest'
-import looksOfVersion2 from '../../../tests/fixtures/looksOfVersion2.json'
 import { newEffect } from '../effects/newEffect'
+import type { Effect } from '../effects/registry'
 import { rain } from '../effects/rain/definition'
+import type { Size } from '../planes/grid'
 import { controlOf, limitsOf, schemaAt } from './controls'
 import { lengthFactor } from './lengths'
 import { parseRecipe, RECIPE_VERSION, stackFor } from './recipe'
@@ -31,7 +33,8 @@ function changed(path: string, value: unknown): string {
 
 describe('recipes', () => {
   it('of version 2 are read as they were written, every starting look of every kind', () => {
-    const { madeFor: size, effects } = looksOfVersion2
+    const file = new URL('../../../tests/fixtures/looksOfVersion2.json', import.meta.url)
+    const { madeFor: size, effects } = JSON.parse(readFileSync(file, 'utf8')) as { madeFor: Size; effects: Record<string, Effect> }
     const list = Object.values(effects).map((effect, index) => ({ ...effect, id: `${index}` }))
     const text = JSON.stringify({ ...recipe(), madeFor: size, effects: list })
     expect(parseRecipe(text, 'earlier.json').effects).toEqual(list)

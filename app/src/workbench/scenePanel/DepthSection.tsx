@@ -2,17 +2,8 @@ import Box from '@mui/material/Box'
 import Button from '@mui/material/Button'
 import FormControlLabel from '@mui/material/FormControlLabel'
 import Switch from '@mui/material/Switch'
-import type {
-  controlOf} from '@welkinar/core';
-import {
-  depthSchema,
-  groundSchema,
-  hazeMarkSchema,
-  knowsDistance,
-  noMarks,
-  type DepthPicture,
-  type PictureSource,
-} from '@welkinar/core'
+import type { controlOf } from '@welkinar/core'
+import { depthSchema, groundSchema, hazeMarkSchema, knowsDistance, noMarks, type DepthPicture, type PictureSource } from '@welkinar/core'
 import type { RenderPool } from '@welkinar/core/pool'
 import { Choice } from '../../common/Choice'
 import { SchemaNumber } from '../../common/SchemaNumber'
