@@ -1,7 +1,7 @@
-// npm run bench: all benchmarks; the table goes to docs/benchmarks.md.
+// npm run bench [-- --only NAME]: benchmarks; the tables go to docs/benchmarks.md.
 import { build, installChromium, installPackages, mustRun } from './lib.mjs'
 
 installPackages()
 installChromium()
 build()
-mustRun('npm', ['run', '--silent', 'bench', '-w', 'bench'])
+mustRun('npm', ['run', '--silent', 'bench', '-w', 'bench', '--', ...process.argv.slice(2)])

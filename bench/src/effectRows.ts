@@ -1,30 +1,23 @@
 import { definitionOf, effectDefinitions, gridAt, gridBounds, newEffect, noMarks, sceneGraph, type Effect } from '@welkinar/core'
 import { priorities } from '@welkinar/core/pool'
 import { createNodePool } from '../../server/src/nodePool'
-import type { Kernels } from '../../core/src/graph/operation'
-import type { PhotoData } from '../../core/src/photo/photoData'
-import { withReductions } from '../../core/src/photo/reducePhoto'
 import { alternate, type Row } from './measure'
+import type { BenchPhoto } from './photo24'
 
 const TILE = 320
 const VIEW_WIDTH = 1280
 const WEATHER_MS = 150
 const LIGHT_MS = 200
 const RUNS = 5
-const weather: readonly string[] = ['rain', 'snow', 'stars', 'fog', 'haze', 'dust']
 
 /** Each starting look of each kind (or of `kinds`) in the fitted view of 24 MP, as exactly as it gets, after a change to its pattern: the application's own pool. */
-export async function effectRows(kernels: Kernels, full: PhotoData, kinds?: readonly string[]): Promise<Row[]> {
-  const [level] = full.levels
-  if (!level) return []
-  // With the reductions that the application keeps of it.
-  const photo = withReductions(kernels, full.id, level)
+export async function effectRows({ photo }: BenchPhoto, kinds?: readonly string[]): Promise<Row[]> {
   const pool = await createNodePool(2, { script: new URL('../../server/dist/worker.js', import.meta.url) })
   await pool.addPhoto(photo)
   const marks = { ...noMarks, horizon: { y: 0.45 * photo.height, turn: 0 } }
   const grid = gridAt(photo, VIEW_WIDTH / photo.width)
   const rows: Row[] = []
-  for (const { kind, label, madeFromEffect, startingLooks } of effectDefinitions) {
+  for (const { kind, family, label, madeFromEffect, startingLooks } of effectDefinitions) {
     if (madeFromEffect || (kinds && !kinds.includes(kind))) continue
     for (const { name } of startingLooks) {
       let changes = 0
@@ -33,7 +26,7 @@ export async function effectRows(kernels: Kernels, full: PhotoData, kinds?: read
         return pool.renderPixels({ node, grid, rect: gridBounds(grid), tileSize: TILE, priority: priorities.view })
       }
       const { ours } = await alternate(draw, () => 0, RUNS)
-      const reach = weather.includes(kind) ? WEATHER_MS : LIGHT_MS
+      const reach = family === 'weather' ? WEATHER_MS : LIGHT_MS
       rows.push({
         work: `${label}: ${name}, 24 MP in a view of 1280 px, exact after a change`,
         ours,

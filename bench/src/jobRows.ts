@@ -1,4 +1,3 @@
-import { spawnSync } from 'node:child_process'
 import { writeFile } from 'node:fs/promises'
 import { join } from 'node:path'
 import { fileURLToPath } from 'node:url'
@@ -7,6 +6,7 @@ import sharp from 'sharp'
 import { alternate, ratioRow, type Row } from './measure'
 import { HEIGHT, WIDTH } from './photo24'
 import { recipeText } from './recipeText'
+import { renderScript, runNode } from './runNode'
 
 const THREADS = 2
 const size = { width: WIDTH, height: HEIGHT }
@@ -55,17 +55,16 @@ export async function jobRows(folder: string, photo: string): Promise<Row[]> {
   for (const { name, effect, steps, remark } of jobs()) {
     const recipe = join(folder, 'recipe.json')
     await writeFile(recipe, recipeText(name, size, [effect]))
-    const render = fileURLToPath(new URL('../../server/dist/render.js', import.meta.url))
     const script = fileURLToPath(steps)
     const out = join(folder, 'out.jpg')
-    const ours = () => runNode([render, '--photo', photo, '--recipe', recipe, '--out', out, '--threads', String(THREADS)])
-    const other = () => runNode([script, photo, out, String(THREADS)])
+    const ours = () => mustRun([renderScript, '--photo', photo, '--recipe', recipe, '--out', out, '--threads', String(THREADS)])
+    const other = () => mustRun([script, photo, out, String(THREADS)])
     rows.push(ratioRow(`${name}, whole job, JPEG 24 MP in and out`, await alternate(ours, other), 'the steps with sharp', 1, remark))
   }
   return rows
 }
 
-function runNode(args: string[]): void {
-  const { status, stderr } = spawnSync('node', args, { encoding: 'utf8' })
-  if (status !== 0) throw new Error(stderr)
+async function mustRun(args: readonly string[]): Promise<void> {
+  const { failure } = await runNode(args)
+  if (failure !== undefined) throw new Error(failure)
 }

@@ -1,6 +1,3 @@
-import { readFile } from 'node:fs/promises'
-import { createRequire } from 'node:module'
-import { instantiate } from '@welkinar/kernels'
 import sharp from 'sharp'
 import { Evaluator } from '../../core/src/graph/evaluator'
 import type { GraphNode } from '../../core/src/graph/node'
@@ -8,16 +5,11 @@ import { gaussianBlurNode } from '../../core/src/operations/gaussianBlur/gaussia
 import { luminosityMaskNode } from '../../core/src/operations/luminosityMask/luminosityMask'
 import { mixNode } from '../../core/src/operations/mix/mix'
 import { photoNode } from '../../core/src/operations/photo/photo'
-import { sharedBuffer, type PhotoData } from '../../core/src/photo/photoData'
 import { gridAt, gridBounds } from '../../core/src/planes/grid'
 import { splitIntoTiles } from '../../core/src/planes/rect'
 import { renderTile } from '../../core/src/render/renderTile'
-import { maskRows } from './maskRows'
 import { alternate, ratioRow, type Row } from './measure'
-import { HEIGHT, WIDTH } from './photo24'
-import { effectRows } from './effectRows'
-import { lightRows } from './lightRows'
-import { weatherRows } from './weatherRows'
+import { HEIGHT, WIDTH, type BenchPhoto } from './photo24'
 
 const TILE = 512
 const SCREEN_LIMIT =
@@ -27,11 +19,8 @@ const raw = { width: WIDTH, height: HEIGHT, channels: 4 as const }
 const exactBlur = { precision: 'float' as const, minAmplitude: 0.001 }
 
 /** Gaussian blurs and Screen through a mask, 8 bits in and out, one thread each. */
-export async function kernelRows(pixels: Uint8ClampedArray): Promise<Row[]> {
+export async function kernelRows({ kernels, photo, pixels }: BenchPhoto): Promise<Row[]> {
   sharp.concurrency(1)
-  const path = createRequire(import.meta.url).resolve('@welkinar/kernels/kernels.wasm')
-  const kernels = await instantiate(await WebAssembly.compile(await readFile(path)), { env: {} })
-  const photo = fullPhoto(pixels)
   const grid = gridAt(photo, 1)
   const run = (node: GraphNode): void => {
     // Without a cache, so that nothing is left over from the run before.
@@ -66,12 +55,6 @@ export async function kernelRows(pixels: Uint8ClampedArray): Promise<Row[]> {
     rows.push(ratioRow(`Gaussian σ ${sigma} px, RGB, 24 MP, 1 thread`, times, 'sharp, float, minAmplitude 0.001', reach, remark))
   }
   rows.push(await screenRow(run, pixels))
-  rows.push(
-    ...(await maskRows(kernels, photo, pixels)),
-    ...(await effectRows(kernels, photo)),
-    ...(await weatherRows(kernels, photo)),
-    ...(await lightRows(kernels, photo)),
-  )
   return rows
 }
 
@@ -92,10 +75,4 @@ async function screenRow(run: (node: GraphNode) => void, pixels: Uint8ClampedArr
       .toBuffer()
   const times = await alternate(() => run(node), composite)
   return ratioRow('Screen through a mask, RGB, 24 MP, 1 thread', times, 'sharp composite', 0.25, SCREEN_LIMIT)
-}
-
-function fullPhoto(pixels: Uint8ClampedArray): PhotoData {
-  const shared = sharedBuffer(pixels.length)
-  new Uint8ClampedArray(shared).set(pixels)
-  return { id: 'bench', width: WIDTH, height: HEIGHT, levels: [{ width: WIDTH, height: HEIGHT, format: 'rgba8', pixels: shared }] }
 }

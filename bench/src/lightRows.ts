@@ -1,25 +1,20 @@
 import { Evaluator } from '../../core/src/graph/evaluator'
 import type { GraphNode } from '../../core/src/graph/node'
-import type { Kernels } from '../../core/src/graph/operation'
 import { gaussianBlurNode } from '../../core/src/operations/gaussianBlur/gaussianBlur'
 import { photoNode } from '../../core/src/operations/photo/photo'
 import { radialBlurNode } from '../../core/src/operations/radialBlur/radialBlur'
-import type { PhotoData } from '../../core/src/photo/photoData'
-import { withReductions } from '../../core/src/photo/reducePhoto'
 import { gridAt, gridBounds } from '../../core/src/planes/grid'
 import { splitIntoTiles } from '../../core/src/planes/rect'
 import { renderTile } from '../../core/src/render/renderTile'
 import { alternate, ratioRow, type Row } from './measure'
+import type { BenchPhoto } from './photo24'
 
 const TILE = 512
 const CACHE_BYTES = 4e8
 const RUNS = 3
 
 /** What a zoom blur costs against its strength, and a wide blur against a narrow one. One thread. */
-export async function lightRows(kernels: Kernels, full: PhotoData): Promise<Row[]> {
-  const [level] = full.levels
-  if (!level) return []
-  const photo = withReductions(kernels, full.id, level)
+export async function lightRows({ kernels, photo }: BenchPhoto): Promise<Row[]> {
   const draw = (node: GraphNode, scale: number): void => {
     const evaluator = new Evaluator(kernels, CACHE_BYTES)
     evaluator.addPhoto(photo)

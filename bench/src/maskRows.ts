@@ -3,7 +3,6 @@ import { newMask, noMarks, type Mask, type MaskKind } from '@welkinar/core'
 import sharp from 'sharp'
 import { Evaluator } from '../../core/src/graph/evaluator'
 import type { GraphNode } from '../../core/src/graph/node'
-import type { Kernels } from '../../core/src/graph/operation'
 import { newEffect } from '../../core/src/effects/newEffect'
 import { whereNode } from '../../core/src/masks/whereNode'
 import { gaussianBlurNode } from '../../core/src/operations/gaussianBlur/gaussianBlur'
@@ -15,7 +14,7 @@ import { gridAt, gridBounds } from '../../core/src/planes/grid'
 import { splitIntoTiles } from '../../core/src/planes/rect'
 import { maskContext } from '../../core/src/render/sceneGraph'
 import { alternate, ratioRow, type Row } from './measure'
-import { HEIGHT, WIDTH } from './photo24'
+import { HEIGHT, WIDTH, type BenchPhoto } from './photo24'
 
 const TILE = 512
 const size = { width: WIDTH, height: HEIGHT }
@@ -23,7 +22,7 @@ const GUIDED_RADIUS = 12
 const GUIDED_EPSILON = 0.03 ** 2
 
 /** Feather, guided filter and a list of ten masks over 24 megapixels, one thread. */
-export async function maskRows(kernels: Kernels, photo: PhotoData, pixels: Uint8ClampedArray): Promise<Row[]> {
+export async function maskRows({ kernels, photo, pixels }: BenchPhoto): Promise<Row[]> {
   const grid = gridAt(photo, 1)
   const evaluate = (node: GraphNode): void => {
     const evaluator = new Evaluator(kernels, 0)

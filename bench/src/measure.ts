@@ -5,6 +5,8 @@ export interface Row {
   readonly ours: number
   /** Milliseconds, and what took them; or a limit in words. */
   readonly other?: { readonly name: string; readonly ms: number }
+  /** Peak memory of the whole process, bytes. */
+  readonly memory?: number
   /** What is to be reached, if anything is. */
   readonly reach?: string
   readonly within?: boolean

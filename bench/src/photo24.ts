@@ -1,3 +1,10 @@
+import { readFile } from 'node:fs/promises'
+import { createRequire } from 'node:module'
+import { instantiate } from '@welkinar/kernels'
+import type { Kernels } from '../../core/src/graph/operation'
+import { sharedBuffer, type PhotoData } from '../../core/src/photo/photoData'
+import { withReductions } from '../../core/src/photo/reducePhoto'
+
 /** A 24-megapixel test picture: sky-like gradient, blocks, texture and noise. RGBA. */
 export const WIDTH = 6000
 export const HEIGHT = 4000
@@ -18,4 +25,19 @@ export function testPixels(): Uint8ClampedArray<ArrayBuffer> {
     }
   }
   return pixels
+}
+
+/** The test picture as the engine holds it, with its reductions, and the kernels of one thread. */
+export interface BenchPhoto {
+  readonly kernels: Kernels
+  readonly photo: PhotoData
+  readonly pixels: Uint8ClampedArray<ArrayBuffer>
+}
+
+export async function benchPhoto(pixels: Uint8ClampedArray<ArrayBuffer>): Promise<BenchPhoto> {
+  const path = createRequire(import.meta.url).resolve('@welkinar/kernels/kernels.wasm')
+  const kernels = await instantiate(await WebAssembly.compile(await readFile(path)), { env: {} })
+  const shared = sharedBuffer(pixels.length)
+  new Uint8ClampedArray(shared).set(pixels)
+  return { kernels, photo: withReductions(kernels, 'bench', { width: WIDTH, height: HEIGHT, format: 'rgba8', pixels: shared }), pixels }
 }

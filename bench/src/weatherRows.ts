@@ -4,13 +4,12 @@ import { Evaluator } from '../../core/src/graph/evaluator'
 import type { GraphNode } from '../../core/src/graph/node'
 import type { Kernels } from '../../core/src/graph/operation'
 import { turbulenceNode } from '../../core/src/operations/turbulence/turbulence'
-import type { PhotoData } from '../../core/src/photo/photoData'
-import { withReductions } from '../../core/src/photo/reducePhoto'
 import { gridAt, gridBounds, type Grid } from '../../core/src/planes/grid'
 import { splitIntoTiles } from '../../core/src/planes/rect'
 import { renderTile } from '../../core/src/render/renderTile'
 import { sceneGraph } from '../../core/src/render/sceneGraph'
 import { alternate, ratioRow, type Row } from './measure'
+import type { BenchPhoto } from './photo24'
 
 const TILE = 320
 const VIEW_WIDTH = 1280
@@ -18,11 +17,7 @@ const CACHE_BYTES = 3e8
 const RUNS = 3
 
 /** Turbulence against resvg, and how the time of weather grows. One thread. */
-export async function weatherRows(kernels: Kernels, full: PhotoData): Promise<Row[]> {
-  const [level] = full.levels
-  if (!level) return []
-  // With the reductions that the application keeps of it.
-  const photo = withReductions(kernels, full.id, level)
+export async function weatherRows({ kernels, photo }: BenchPhoto): Promise<Row[]> {
   const view = gridAt(photo, VIEW_WIDTH / photo.width)
   const draw = (evaluator: Evaluator, node: GraphNode, grid: Grid): void => {
     for (const tile of splitIntoTiles(gridBounds(grid), TILE)) {

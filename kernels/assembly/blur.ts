@@ -122,14 +122,39 @@ function catmullRom(t: f64, index: i32): f32 {
 }
 
 /**
- * `factor` times as many rows by the Catmull-Rom cubic (Catmull and Rom 1974). Pixel centres correspond:
- * output row i of the whole picture lies at (i + 0.5) / factor - 0.5 of the reduced rows. `first` is the
- * row of the whole picture where `dst` begins, `srcFirst` the reduced row where `src` begins.
+ * More columns by the Catmull-Rom cubic (Catmull and Rom 1974). Pixel centres correspond: column i of the whole fine picture lies at
+ * (i + 0.5) * `step` - 0.5 of the coarse columns. `first` is the column of the whole picture where `dst` begins, `srcFirst` the coarse
+ * column where `src` begins; it holds every column that is read, one more on each side than lies between. `table` has room for 20 bytes a column.
  */
-export function enlargeColumns(src: usize, srcFirst: i32, width: i32, first: i32, height: i32, factor: i32, dst: usize): void {
+export function enlargeRows(
+  src: usize, srcFirst: i32, srcWidth: i32, height: i32, first: i32, width: i32, step: f64, dst: usize, table: usize,
+): void {
+  const weights = table
+  const places = table + ((<usize>width) << 4)
+  for (let x = 0; x < width; x++) {
+    const u = (<f64>(first + x) + 0.5) * step - 0.5
+    const base = Math.floor(u)
+    for (let k = 0; k < 4; k++) store<f32>(weights + ((<usize>(4 * x + k)) << 2), catmullRom(u - base, k))
+    store<i32>(places + ((<usize>x) << 2), (<i32>base - 1 - srcFirst) << 2)
+  }
+  for (let y = 0; y < height; y++) {
+    const row = src + ((<usize>(y * srcWidth)) << 2)
+    const out = dst + ((<usize>(y * width)) << 2)
+    for (let x = 0; x < width; x++) {
+      const at = row + <usize>load<i32>(places + ((<usize>x) << 2))
+      const products = f32x4.mul(v128.load(weights + ((<usize>x) << 4)), v128.load(at))
+      const pairs = f32x4.add(products, v128.shuffle<f32>(products, products, 2, 3, 0, 1))
+      const sum = f32x4.extract_lane(pairs, 0) + f32x4.extract_lane(pairs, 1)
+      store<f32>(out + ((<usize>x) << 2), sum)
+    }
+  }
+}
+
+/** More rows, as `enlargeRows`: `src` holds the coarse rows from `srcFirst` on. */
+export function enlargeColumns(src: usize, srcFirst: i32, width: i32, first: i32, height: i32, step: f64, dst: usize): void {
   const rowBytes = (<usize>width) << 2
   for (let y = 0; y < height; y++) {
-    const u = (<f64>(first + y) + 0.5) / <f64>factor - 0.5
+    const u = (<f64>(first + y) + 0.5) * step - 0.5
     const base = <i32>Math.floor(u)
     const t = u - <f64>base
     const w0 = splat(catmullRom(t, 0))
@@ -143,30 +168,6 @@ export function enlargeColumns(src: usize, srcFirst: i32, width: i32, first: i32
       const low = f32x4.add(f32x4.mul(w0, v128.load(p)), f32x4.mul(w1, v128.load(p + rowBytes)))
       const high = f32x4.add(f32x4.mul(w2, v128.load(p + 2 * rowBytes)), f32x4.mul(w3, v128.load(p + 3 * rowBytes)))
       v128.store(out + x, f32x4.add(low, high))
-    }
-  }
-}
-
-const phases = memory.data(64 * 16)
-
-/** `factor` (at most 64) times as many columns, as `enlargeColumns`. */
-export function enlargeRows(src: usize, srcFirst: i32, srcWidth: i32, height: i32, first: i32, width: i32, factor: i32, dst: usize): void {
-  for (let phase = 0; phase < factor; phase++) {
-    const u = (<f64>phase + 0.5) / <f64>factor - 0.5
-    const t = u - Math.floor(u)
-    for (let k = 0; k < 4; k++) store<f32>(phases + ((<usize>(phase * 4 + k)) << 2), catmullRom(t, k))
-  }
-  for (let y = 0; y < height; y++) {
-    const row = src + ((<usize>(y * srcWidth)) << 2)
-    const out = dst + ((<usize>(y * width)) << 2)
-    for (let x = 0; x < width; x++) {
-      const at = first + x
-      const phase = at & (factor - 1)
-      const base = (at - phase) / factor - (phase < factor >> 1 ? 2 : 1) - srcFirst
-      const products = f32x4.mul(v128.load(phases + ((<usize>phase) << 4)), v128.load(row + ((<usize>base) << 2)))
-      const pairs = f32x4.add(products, v128.shuffle<f32>(products, products, 2, 3, 0, 1))
-      const sum = f32x4.extract_lane(pairs, 0) + f32x4.extract_lane(pairs, 1)
-      store<f32>(out + ((<usize>x) << 2), sum)
     }
   }
 }

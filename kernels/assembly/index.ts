@@ -1,4 +1,4 @@
-export { allocate, release, fill, copyExtended } from './memory'
+export { allocate, release, fill, copyExtended, copyPart, atLeastZero } from './memory'
 export { sine, cosine, errorFunction } from './math'
 export { encodePlane, decodePlane } from './transfer'
 export {

@@ -39,3 +39,19 @@ export function copyExtended(src: usize, srcWidth: i32, srcHeight: i32, x: i32, 
     }
   }
 }
+
+/** Copies a rectangle of `width` by `height` floats from (x, y) of one plane to (toX, toY) of another; both hold it. */
+export function copyPart(
+  src: usize, srcWidth: i32, x: i32, y: i32, dst: usize, dstWidth: i32, toX: i32, toY: i32, width: i32, height: i32,
+): void {
+  for (let row = 0; row < height; row++) {
+    const from = src + ((<usize>((y + row) * srcWidth + x)) << 2)
+    memory.copy(dst + ((<usize>((toY + row) * dstWidth + toX)) << 2), from, (<usize>width) << 2)
+  }
+}
+
+/** Raises what is below 0 to 0 in `count` floats. */
+export function atLeastZero(address: usize, count: i32): void {
+  const end = address + ((<usize>count) << 2)
+  for (let p = address; p < end; p += 16) v128.store(p, f32x4.pmax(v128.load(p), f32x4.splat(0)))
+}

@@ -12,7 +12,6 @@ import { newEffect } from './newEffect'
 import { effectDefinitions, type Effect, type EffectKind } from './registry'
 
 const size = { width: 1200, height: 800 }
-const weather = ['rain', 'snow', 'stars', 'fog', 'haze', 'dust']
 
 let kernels: Kernels
 let photo: PhotoData
@@ -37,7 +36,7 @@ const inside: SceneMarks = { ...noMarks, lights: [light(700, 300)], horizon: lev
 const outside: SceneMarks = { ...inside, lights: [light(1700, -500)] }
 
 const looks = effectDefinitions
-  .filter(({ kind, madeFromEffect }) => !madeFromEffect && !weather.includes(kind))
+  .filter(({ family, madeFromEffect }) => !madeFromEffect && family !== 'weather')
   .flatMap(({ kind, startingLooks }) => sampled(startingLooks).map(({ name }) => [kind, name] as const))
 
 /** As wide as on a photo of 3.8 megapixels, so that this smaller one shows a part of such a photo; places as on this one. */

@@ -49,7 +49,7 @@ function correlation(a: ArrayLike<number>, b: ArrayLike<number>): number {
 }
 
 const looks = effectDefinitions
-  .filter(({ kind }) => ['rain', 'snow', 'stars', 'fog', 'haze', 'dust'].includes(kind))
+  .filter(({ family, madeFromEffect }) => !madeFromEffect && family === 'weather')
   .flatMap(({ kind, startingLooks }) => sampled(startingLooks).map(({ name }) => [kind, name] as const))
 
 /** Values for a photo as large as people see it at 1:1, as few as there is room for. */

@@ -28,8 +28,15 @@ export interface Operation<P extends Parameters = Parameters> {
   readonly name: string
   /** The rectangle of input `index` that is needed for `rect`; the evaluator cuts it to the picture. Default: `rect` itself. */
   need?(params: P, rect: Rect, grid: Grid, kernels: Kernels, index: number): Rect
-  /** The rectangle that is computed at once and kept when `rect` is wanted; what is wanted is cut out of it. Default: `rect` itself. */
-  block?(params: P, rect: Rect, grid: Grid): Rect
+  /** The rectangle that is computed at once and kept when `rect` is wanted; what is wanted is cut out of it. Default: the blocks of the evaluator. */
+  block?(params: P, rect: Rect, grid: Grid): Rect | undefined
+  /**
+   * For what is smooth: the coarsest pitch, photo px, at which a grid holds all there is in the result. On a finer grid it is computed at that pitch and
+   * enlarged. It follows from the parameters alone, never from the tile. Default: every grid is computed by itself.
+   */
+  pitch?(params: P): number
+  /** With `pitch`: the coarsest pitch at which its inputs are computed; on a coarser grid they are reduced to it. Default: that of the grid. */
+  finest?(params: P): number
   /** Computes `rect`. Inputs cover what `need` asked for, cut to the picture. */
   run(context: RunContext, params: P, inputs: readonly Value[], rect: Rect): Value
 }

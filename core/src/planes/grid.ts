@@ -47,3 +47,54 @@ export function regionOnGrid(region: Rect, grid: Grid): Rect {
 export function pitchOf(grid: Grid): number {
   return Math.sqrt(grid.pitchX * grid.pitchY)
 }
+
+/** Pixels that the shorter side of a coarse grid has at least. */
+const LEAST_SIDE = 16
+const COARSEST = 64
+/** A grid that is hardly coarser is not worth it. */
+const LEAST_GAIN = 1.5
+/** From here on a grid is small enough for everything to be computed on it. */
+const SMALL_FROM_PITCH = 2.5
+
+/**
+ * The coarse grids of a photo, on which what is smooth is computed: 2, 4, 8 … photo px a pixel, the same ones whatever grid the picture is wanted on.
+ * @param pitch 2, 4, 8 …
+ */
+function coarseGrid(photo: Size, pitch: number): Grid {
+  return gridAt(photo, 1 / pitch)
+}
+
+/** The size of the photo that a grid covers, whole px. */
+export function photoOf(grid: Grid): Size {
+  return { width: Math.round(grid.width * grid.pitchX), height: Math.round(grid.height * grid.pitchY) }
+}
+
+/** Which coarse grid of its photo this is: 2, 4, 8 …; undefined for another grid. */
+function coarseness(grid: Grid): number | undefined {
+  const near = 2 ** Math.round(Math.log2(pitchOf(grid)))
+  if (near < 2) return undefined
+  const same = coarseGrid(photoOf(grid), near)
+  return same.width === grid.width && same.height === grid.height ? near : undefined
+}
+
+/** Whether this is one of the coarse grids of its photo. */
+export function isCoarse(grid: Grid): boolean {
+  return coarseness(grid) !== undefined
+}
+
+/** The coarsest grid of the photo whose pixels are at most `pitch` photo px; undefined if it is not worth it beside `grid`, or that is small anyway. */
+export function coarserGrid(grid: Grid, pitch: number): Grid | undefined {
+  if (pitch < LEAST_GAIN * pitchOf(grid)) return undefined
+  if (pitchOf(grid) > SMALL_FROM_PITCH && coarseness(grid) === undefined) return undefined
+  const photo = photoOf(grid)
+  for (let coarse = COARSEST; coarse >= 2 && coarse >= LEAST_GAIN * pitchOf(grid); coarse /= 2) {
+    if (coarse <= pitch && Math.min(photo.width, photo.height) >= LEAST_SIDE * coarse) return coarseGrid(photo, coarse)
+  }
+  return undefined
+}
+
+/** The next finer of the coarse grids, if `grid` is one and has pixels of more than `pitch` photo px. */
+export function finerGrid(grid: Grid, pitch: number): Grid | undefined {
+  const coarse = coarseness(grid)
+  return coarse === undefined || coarse <= Math.max(2, pitch) ? undefined : coarseGrid(photoOf(grid), coarse / 2)
+}

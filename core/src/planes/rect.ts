@@ -32,11 +32,11 @@ export function clampInto(rect: Rect, bounds: Rect): Rect {
   return { x, y, width: right - x, height: bottom - y }
 }
 
-/** Tiles of at most `size` px a side that cover `rect`, from top to bottom. */
+/** The parts of `rect` in the tiles of `size` px a side that begin at multiples of it, wherever `rect` lies; from top to bottom. */
 export function splitIntoTiles(rect: Rect, size: number): Rect[] {
   const tiles: Rect[] = []
-  for (let y = rect.y; y < rect.y + rect.height; y += size) {
-    for (let x = rect.x; x < rect.x + rect.width; x += size) {
+  for (let y = Math.floor(rect.y / size) * size; y < rect.y + rect.height; y += size) {
+    for (let x = Math.floor(rect.x / size) * size; x < rect.x + rect.width; x += size) {
       tiles.push(intersect({ x, y, width: size, height: size }, rect))
     }
   }

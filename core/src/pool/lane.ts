@@ -81,7 +81,10 @@ export class Lane {
   /** Starts the thread unless it runs. */
   started(): Promise<Started> {
     if (!this.starting) {
-      const starting = this.start()
+      const starting = this.start(() => {
+        // A thread that was given up ends too, perhaps when the next one is at work already.
+        if (this.starting === starting) this.retire()
+      })
       this.starting = starting
       // A start that failed is tried anew the next time.
       starting.catch(() => {
@@ -91,7 +94,7 @@ export class Lane {
     return this.starting
   }
 
-  private async start(): Promise<Started> {
+  private async start(onEnd: () => void): Promise<Started> {
     const thread = await this.startThread()
     let giveUp: (error: LaneFailure) => void = () => undefined
     const ended = new Promise<never>((_, reject) => {
@@ -101,7 +104,7 @@ export class Lane {
     ended.catch(() => undefined)
     thread.onEnd((why) => {
       giveUp(new LaneFailure('ended', undefined, why))
-      this.retire()
+      onEnd()
     })
     const diary = Diary.start()
     if (diary) await thread.worker.keepDiary(diary.memory)

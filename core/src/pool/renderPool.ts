@@ -85,11 +85,12 @@ export class RenderPool {
     // Where one tile fails the others are not worth the time.
     const failed = new AbortController()
     const either = signal ? AbortSignal.any([signal, failed.signal]) : failed.signal
+    const laneOf = lanesByPlace(rect, tileSize, this.lanes.length)
     await Promise.all(
       splitIntoTiles(rect, tileSize).map(async (tile, index) => {
         const work = (lane: Lane): Promise<Uint8ClampedArray<ArrayBuffer>> =>
           withSecondTry(lane, () => lane.call(async (worker, send) => worker.renderTile(send(node), grid, tile)))
-        const drawn = this.queue.run(priority, work, { signal: either, lane: index % this.lanes.length })
+        const drawn = this.queue.run(priority, work, { signal: either, lane: laneOf(tile, index) })
         drawn.catch((error: unknown) => failed.abort(error))
         const pixels = await drawn
         if (!either.aborted) onTile(pixels, tile)
@@ -158,6 +159,17 @@ export class RenderPool {
       withSecondTry(lane, () => lane.call(async (worker, send) => measure(worker as unknown as Asked, send(node))))
     return this.queue.run(priority, work, { signal })
   }
+}
+
+/**
+ * Each thread takes the columns of tiles that lie side by side: what a tile reads of its neighbours is known there already. After a small pan nearly every
+ * tile goes to the thread that it went to before.
+ */
+function lanesByPlace(rect: Rect, tileSize: number, lanes: number): (tile: Rect, index: number) => number {
+  const first = Math.floor(rect.x / tileSize)
+  const columns = Math.ceil((rect.x + rect.width) / tileSize) - first
+  if (columns < lanes) return (_tile, index) => index % lanes
+  return (tile) => Math.floor(((Math.floor(tile.x / tileSize) - first) * lanes) / columns)
 }
 
 /** Does something once more with a new thread if the first gave no answer. @throws RenderProblem if that one gives none either */

@@ -1,44 +1,19 @@
 import { describe, expect, it } from 'vitest'
-import { newEffect } from '../effects/newEffect'
-import type { Effect, EffectKind } from '../effects/registry'
+import { chainedPinnedStates, effectOf, photo, reading, regionsReadingOneAnother, size } from '../../test-support/chains'
+import { effectDefinitions, type Effect } from '../effects/registry'
 import type { GraphNode } from '../graph/node'
 import { newMask } from '../masks/newMask'
-import type { Mask } from '../masks/registry'
 import { noMarks } from '../model/marks'
-import type { PinnedState } from '../model/stack'
+import { parseRecipe, RECIPE_VERSION, stackFor } from '../model/recipe'
 import { constantFieldNode } from '../operations/constantField/constantField'
 import type { PictureSource } from './pictureSource'
 import { sceneGraph, stepNames } from './sceneGraph'
-
-const size = { width: 300, height: 200 }
-const photo = { id: 'p', ...size }
-
-function effectOf(kind: EffectKind, id: string): Effect {
-  return newEffect(size, { kind, id })
-}
 
 /** A custom field that is made from the pattern of another effect. */
 function customOf(id: string, of: string): Effect {
   const made = effectOf('customField', id)
   Object.assign(made.controls.pattern, { source: 'effect', of })
   return made
-}
-
-/** A list of masks, each of which reads the pattern of an effect, or the effect itself by its tones. */
-function reading(...ids: readonly string[]): Effect['where'] {
-  const masks = ids.map((id): Mask => {
-    if (id === 'itself') {
-      return { ...newMask(size, { kind: 'luminosity', id, join: 'keep', marks: noMarks }), tonesFrom: 'effect' } as Mask
-    }
-    return { ...newMask(size, { kind: 'pattern', id, join: 'add', marks: noMarks }), effectId: id } as Mask
-  })
-  return { masks, hold: 100 }
-}
-
-/** A list of one mask that reads a pinned state. */
-function readingPinned(pinned: string): Effect['where'] {
-  const mask = newMask(size, { kind: 'luminosity', id: 'm', join: 'keep', marks: noMarks })
-  return { masks: [{ ...mask, tonesFrom: 'pinned', pinned } as Mask], hold: 100 }
 }
 
 function nodesOf(root: GraphNode): Map<string, GraphNode> {
@@ -50,24 +25,6 @@ function nodesOf(root: GraphNode): Map<string, GraphNode> {
   }
   visit(root)
   return found
-}
-
-function regions(count: number): PictureSource {
-  const ids = Array.from({ length: count }, (_, i) => `e${i}`)
-  const effects = ids.map((id) => ({ ...effectOf('subjectGlow', id), region: reading(...ids.filter((other) => other !== id)) }))
-  return Object.freeze({ photo, effects })
-}
-
-function pinnedChain(count: number): PictureSource {
-  const before = (i: number): string => `state ${i - 1}`
-  const pinned = Array.from({ length: count }, (_, i): PinnedState => {
-    const effects = Array.from({ length: 10 }, (__, k) => ({
-      ...effectOf('rain', `r${k}`),
-      where: i > 0 ? readingPinned(before(i)) : { masks: [], hold: 100 },
-    }))
-    return { id: `state ${i}`, name: `S${i}`, effects, groups: [] }
-  })
-  return Object.freeze({ photo, effects: [{ ...effectOf('rain', 'top'), where: readingPinned(before(count)) }], pinned })
 }
 
 // A region and what lies beneath may lead back to the effect that reads them. Then it is taken as nothing; no chain goes on for ever.
@@ -115,16 +72,42 @@ function protecting(id: string): Effect {
 
 describe('a graph is built once', () => {
   it('twelve regions that read one another: nodes by the number of masks', () => {
-    const counts = [6, 12].map((count) => nodesOf(sceneGraph(regions(count))).size)
+    const counts = [6, 12].map((count) => nodesOf(sceneGraph(regionsReadingOneAnother(count))).size)
     // Each of n regions has n - 1 masks: their joins and the glow about them.
     expect(counts[1]).toBeLessThan(2 * 12 * 12 + 40 * 12)
     expect(counts[1]! / counts[0]!).toBeLessThan(4)
   })
 
   it('ten pinned states that read one another: nodes by their number', () => {
-    const counts = [5, 10].map((count) => nodesOf(sceneGraph(pinnedChain(count))).size)
+    const counts = [5, 10].map((count) => nodesOf(sceneGraph(chainedPinnedStates(count))).size)
     expect(counts[1]! / counts[0]!).toBeLessThan(2.2)
     expect(counts[1]).toBeLessThan(1500)
+  })
+
+  it('the largest recipe that is allowed, 200 effects with 32 masks each: nodes by the number of masks', () => {
+    const recipe = (count: number, masks: number): string => {
+      const list = Array.from({ length: masks }, (_, k) => newMask(size, { kind: 'ellipse', id: `m${k}`, join: 'add', marks: noMarks }))
+      const kinds = effectDefinitions.map(({ kind }) => kind)
+      const effects = Array.from({ length: count }, (_, i) => ({
+        ...effectOf(kinds[i % kinds.length]!, `e${i}`),
+        where: { masks: list, hold: 100 },
+      }))
+      return JSON.stringify({
+        format: 'welkinar-recipe',
+        version: RECIPE_VERSION,
+        name: 'All',
+        madeFor: size,
+        groups: [],
+        pinned: [],
+        effects,
+      })
+    }
+    const counts = [100, 200].map(
+      (count) => nodesOf(sceneGraph({ photo, ...stackFor(parseRecipe(recipe(count, 32), 'all.json'), photo) })).size,
+    )
+    expect(counts[1]! / counts[0]!).toBeLessThan(2.1)
+    expect(() => parseRecipe(recipe(201, 1), 'all.json')).toThrow(/“all.json” is not a valid recipe: at effects, /)
+    expect(() => parseRecipe(recipe(1, 33), 'all.json')).toThrow(/“all.json” is not a valid recipe: at effects.0.where.masks, /)
   })
 
   it('a change of the top effect makes only its own nodes anew', () => {

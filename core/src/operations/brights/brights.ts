@@ -1,7 +1,5 @@
 import { graphNode, type GraphNode } from '../../graph/node'
 import type { Operation } from '../../graph/operation'
-import { gridBounds } from '../../planes/grid'
-import { SMALL_PICTURE } from '../smallPicture'
 import { gaussianBlurNode } from '../gaussianBlur/gaussianBlur'
 import { inputAt, plane } from '../plane'
 
@@ -14,8 +12,6 @@ type BrightsParameters = {
 /** What is brighter than a threshold, in linear light, as tones that are not encoded. */
 export const brights: Operation<BrightsParameters> = {
   name: 'brights',
-  // Several blurs read it, each another part: a picture as small as a view is computed once.
-  block: (_params, rect, grid) => (grid.width * grid.height <= SMALL_PICTURE ? gridBounds(grid) : rect),
   run(context, { threshold, soft }, inputs, rect) {
     const count = rect.width * rect.height
     const tones = inputAt(inputs, 0)

@@ -23,9 +23,18 @@ export type CloudParameters = {
   readonly drift?: number
 }
 
+/** Pixels of a coarse grid to a shape of the noise, from which on the kernel shows it in full, and to the rise of the mask where it is steepest. */
+const PIXELS_OF_SHAPE = 4
+const PIXELS_OF_RISE = 6
+
 /** Fractal gradient noise (Perlin 1985, 2002) of the photo's own coordinates; octaves finer than the grid fade out. Input, if any: where it is needed. */
 export const cloudMask: Operation<CloudParameters> = {
   name: 'cloudMask',
+  pitch: ({ scale, stretch, octaves, low, high }) => {
+    const shape = scale / Math.sqrt(Math.max(stretch, 1 / stretch))
+    // The finest octave in full, and the rise from 0 to 1, which is the steeper the nearer its ends are.
+    return Math.min(shape / 2 ** (octaves - 1) / PIXELS_OF_SHAPE, (shape * (high - low)) / (PIXELS_OF_RISE * Math.sqrt(octaves)))
+  },
   run(context, params, [within], rect) {
     const { kernels, grid } = context
     const radians = (params.turn * Math.PI) / 180

@@ -1,4 +1,5 @@
 import type { Kernels } from '../../graph/operation'
+import { enlargePlane, readToEnlarge } from '../../planes/enlarge'
 import { expand, intersect, sameRect, type Rect } from '../../planes/rect'
 import { withScratch, type Scratch } from '../../planes/scratch'
 
@@ -70,17 +71,12 @@ function convolve(kernels: Kernels, scratch: Scratch, padded: number, rect: Rect
 
 function blurReduced(kernels: Kernels, scratch: Scratch, source: number, from: Rect, rect: Rect, plan: Plan, out: number): void {
   const { factor } = plan
-  const x = Math.floor(rect.x / factor) - 2
-  const y = Math.floor(rect.y / factor) - 2
-  const width = Math.floor((rect.x + rect.width - 1) / factor) + 3 - x
-  const height = Math.floor((rect.y + rect.height - 1) / factor) + 3 - y
-  const reduced = { x, y, width, height }
+  const steps = { x: 1 / factor, y: 1 / factor }
+  const reduced = readToEnlarge(rect, steps)
   const small = reduce(kernels, scratch, source, from, expand(reduced, plan.radius), factor)
-  const blurred = scratch(width * height * 4)
+  const blurred = scratch(reduced.width * reduced.height * 4)
   convolve(kernels, scratch, small, reduced, plan, blurred)
-  const tall = scratch(width * rect.height * 4)
-  kernels.enlargeColumns(blurred, y, width, rect.y, rect.height, factor, tall)
-  kernels.enlargeRows(tall, x, width, rect.height, rect.x, rect.width, factor, out)
+  enlargePlane(kernels, scratch, blurred, reduced, rect, steps, out)
 }
 
 /** Reduced pixels that lie this far outside the border hold nothing but the border. */

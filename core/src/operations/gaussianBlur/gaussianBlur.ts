@@ -7,19 +7,29 @@ import { SMALL_PICTURE } from '../smallPicture'
 import { blurPlane, blurReach } from './blurPlane'
 
 const SPREAD_GOES_AT = 0.5
+/** A blur is as good on a coarser grid on which it still has so many pixels of standard deviation. */
+const SIGMA_ON_COARSE = 4
+/** Pitch at which what is blurred is computed, unless small bright things in it count. */
+const FINEST = 4
 
-type GaussianParameters = { readonly sigma: number }
+type GaussianParameters = {
+  readonly sigma: number
+  /** The coarsest pitch, photo px, that its input may be read at: small bright things beneath it need finer ones. */
+  readonly finest?: number
+}
 
 /** Gaussian blur of standard deviation `sigma` photo px; the picture's border repeats outside. */
 export const gaussianBlur: Operation<GaussianParameters> = {
   name: 'gaussianBlur',
+  pitch: ({ sigma }) => sigma / SIGMA_ON_COARSE,
+  finest: ({ finest = FINEST }) => finest,
   need(params, rect, grid) {
     return expand(rect, blurReach(sigmaOnGrid(params, grid)))
   },
   block(params, rect, grid) {
     const reach = blurReach(sigmaOnGrid(params, grid))
     if (isMost(expand(rect, reach), grid)) return gridBounds(grid)
-    return reach > WIDE_REACH ? clampInto(around(rect, LARGE_TILE), gridBounds(grid)) : rect
+    return reach > WIDE_REACH ? clampInto(around(rect, LARGE_TILE), gridBounds(grid)) : undefined
   },
   run(context, params, inputs, rect) {
     const input = inputAt(inputs, 0)
@@ -48,8 +58,8 @@ function isMost(rect: Rect, grid: Grid): boolean {
 }
 
 /** `input` blurred, or `input` itself when there is nothing to do. */
-export function gaussianBlurNode(input: GraphNode, sigma: number): GraphNode {
-  return sigma > 0 ? graphNode('gaussianBlur', { sigma }, [input]) : input
+export function gaussianBlurNode(input: GraphNode, sigma: number, finest?: number): GraphNode {
+  return sigma > 0 ? graphNode('gaussianBlur', { sigma, ...(finest === undefined ? {} : { finest }) }, [input]) : input
 }
 
 /** A blur wider than the picture is long is taken as one of that width: there is nothing left to blur. */

@@ -33,6 +33,7 @@ interface CoarseLight {
 }
 
 const LARGEST_SIDE = 400
+const PIXELS_OF_SIGMA = 4
 const MOST_LIGHTS = 12
 
 /** Lights of this thread; every tile asks for the same one. */
@@ -72,6 +73,11 @@ function compute(kernels: Kernels, photo: PhotoData, { sigma, glows }: AirLight)
     const taken = [...light, luminance].map((address) => new Float32Array(kernels.memory.buffer, address, count).slice())
     return { width, height, planes: taken }
   })
+}
+
+/** The light in the air is a blur and some glows: as smooth as the narrowest of them. Photo px. */
+export function pitchOfAir({ sigma, glows }: AirLight): number {
+  return Math.min(sigma, ...glows.map((glow) => glow.sigma)) / PIXELS_OF_SIGMA
 }
 
 /** A small plane over the whole photo, read bilinearly on a rectangle of the grid. */

@@ -3,11 +3,12 @@ import { graphNode, type GraphNode } from '../../graph/node'
 import type { Kernels, Operation } from '../../graph/operation'
 import type { PhotoData } from '../../photo/photoData'
 import { withScratch } from '../../planes/scratch'
-import { airLightOf, enlarged, type AirLight } from './airLight'
+import { airLightOf, enlarged, pitchOfAir, type AirLight } from './airLight'
 
 /** The light in the air of a scene as a layer: red, green, blue in linear light, and their luminance. */
 export const sceneLight: Operation<AirLight> = {
   name: 'sceneLight',
+  pitch: pitchOfAir,
   run(context, air, _inputs, rect) {
     const photo = context.photo(air.photoId)
     const light = airLightOf(context.kernels, photo, air)
@@ -22,6 +23,7 @@ export function sceneLightNode(air: AirLight): GraphNode {
 /** Only how bright it is, as a field. */
 export const sceneBrightness: Operation<AirLight> = {
   name: 'sceneBrightness',
+  pitch: pitchOfAir,
   run(context, air, _inputs, rect) {
     const photo = context.photo(air.photoId)
     const light = airLightOf(context.kernels, photo, air)
@@ -77,6 +79,7 @@ function tint(kernels: Kernels, photo: PhotoData, { air, colour, part }: TintPar
 /** One colour as it looks everywhere in that light, as tones: made on the small grid, since nothing in it is fine. */
 export const tintInLight: Operation<TintParameters> = {
   name: 'tintInLight',
+  pitch: ({ air }) => pitchOfAir(air),
   run(context, { air, colour, part }, _inputs, rect) {
     const { kernels } = context
     const photo = context.photo(air.photoId)

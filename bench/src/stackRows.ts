@@ -1,0 +1,95 @@
+import { writeFile } from 'node:fs/promises'
+import { join } from 'node:path'
+import { effectDefinitions, newEffect, newMask, noMarks, type Effect, type EffectKind, type MaskKind, type Size } from '@welkinar/core'
+import sharp from 'sharp'
+import type { Row } from './measure'
+import { HEIGHT, testPixels, WIDTH } from './photo24'
+import { recipeText } from './recipeText'
+import { renderScript, runNode, type ProcessRun } from './runNode'
+
+const THREADS = 2
+const ABOVE_BARE_MS = 2500
+const ABOVE_BARE_BYTES = 300e6
+const BARE_BYTES = 700e6
+
+/** A mixed stack as artists build it, far to near: kind, starting look, and masks of where it is. */
+const mixed: readonly (readonly [EffectKind, string, ...MaskKind[]])[] = [
+  ['haze', 'Blue distance'],
+  ['fog', 'Morning fog', 'luminosity'],
+  ['rain', 'Steady rain'],
+  ['softFocus', 'Veil'],
+  ['lightBloom', 'Night lights'],
+  ['rays', 'Streaming sun', 'ellipse'],
+  ['lowSun', 'Behind the ridge'],
+  ['subjectGlow', 'Rim of light', 'brush'],
+  ['sparkles', 'Sea glitter', 'luminosity', 'line'],
+  ['softFocus', 'Dream bloom', 'luminosity'],
+]
+
+function mixedStack(size: Size, count: number): Effect[] {
+  return Array.from({ length: count }, (_, i) => {
+    const [kind, look, ...masks] = mixed[i % mixed.length]!
+    const made = newEffect(size, { kind, look, id: `${kind} ${i}` })
+    const list = masks.map((mask, k) => newMask(size, { kind: mask, id: `m${k}`, join: k ? 'keep' : 'add', marks: noMarks }))
+    return list.length ? { ...made, where: { masks: list, hold: 100 } } : made
+  })
+}
+
+async function job(folder: string, photo: string, size: Size, effects: Effect[]): Promise<ProcessRun> {
+  const recipe = join(folder, 'stack.json')
+  await writeFile(recipe, recipeText('Stack', size, effects))
+  const paths = ['--photo', photo, '--recipe', recipe, '--out', join(folder, 'stack.jpg')]
+  return runNode([renderScript, ...paths, '--threads', `${THREADS}`])
+}
+
+/** Every starting look alone, 24 MP, JPEG in and out, as a process; time and memory above those of the bare photo. */
+export async function fullSizeRows(folder: string, photo: string): Promise<Row[]> {
+  const size = { width: WIDTH, height: HEIGHT }
+  const bare = await job(folder, photo, size, [])
+  const rows: Row[] = [{ work: 'The bare photo', ours: bare.ms, memory: bare.memory, reach: '≤ 0.7 GB', within: bare.memory <= BARE_BYTES }]
+  for (const { kind, label, startingLooks } of effectDefinitions) {
+    for (const { name } of startingLooks) {
+      const run = await job(folder, photo, size, [newEffect(size, { kind, look: name, id: 'one' })])
+      const limit = { ms: bare.ms + ABOVE_BARE_MS, memory: bare.memory + ABOVE_BARE_BYTES, words: 'bare + 2.5 s, + 0.3 GB' }
+      rows.push(rowOf(`${label}: ${name}`, run, limit))
+    }
+  }
+  return rows
+}
+
+/** Five, ten and twenty mixed effects with masks at 6, 24 and 60 MP. */
+export async function stackRows(folder: string): Promise<Row[]> {
+  const rows: Row[] = []
+  const limits: Readonly<Record<string, readonly [number, number]>> = { '5 24': [9e3, 1e9], '10 24': [15e3, 1.1e9], '10 60': [40e3, 2.2e9] }
+  for (const [megapixels, width, height] of [
+    [6, WIDTH / 2, HEIGHT / 2],
+    [24, WIDTH, HEIGHT],
+    [60, 9486, 6324],
+  ] as const) {
+    const size = { width, height }
+    const photo = join(folder, `photo-${megapixels}.jpg`)
+    await sharp(testPixels(), { raw: { width: WIDTH, height: HEIGHT, channels: 4 } })
+      .removeAlpha()
+      .resize(width, height, { fit: 'fill' })
+      .jpeg({ quality: 90 })
+      .toFile(photo)
+    for (const count of [5, 10, 20]) {
+      const run = await job(folder, photo, size, mixedStack(size, count))
+      const [ms, memory] = limits[`${count} ${megapixels}`] ?? []
+      const limit = ms && memory ? { ms, memory, words: `≤ ${ms / 1e3} s, ${memory / 1e9} GB` } : undefined
+      rows.push(rowOf(`${count} mixed effects with masks, ${megapixels} MP`, run, limit))
+    }
+  }
+  return rows
+}
+
+interface Limit {
+  readonly ms: number
+  readonly memory: number
+  readonly words: string
+}
+
+function rowOf(work: string, { ms, memory, failure }: ProcessRun, limit: Limit | undefined): Row {
+  const made = { work, ours: ms, memory, ...(failure ? { remark: `fails: ${failure}` } : {}) }
+  return limit ? { ...made, reach: limit.words, within: !failure && ms <= limit.ms && memory <= limit.memory } : made
+}
