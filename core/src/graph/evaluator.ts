@@ -1,16 +1,13 @@
 import { operationNamed } from '../operations/registry'
 import type { PhotoData } from '../photo/photoData'
 import { enlargePlane, readToEnlarge } from '../planes/enlarge'
-import { coarserGrid, finerGrid, gridBounds, isCoarse, type Grid } from '../planes/grid'
-import { clampInto, intersect, sameRect, splitIntoTiles, type Rect } from '../planes/rect'
+import { coarserGrid, finerGrid, gridBounds, type Grid } from '../planes/grid'
+import { BLOCK, clampInto, intersect, sameRect, splitIntoTiles, tilesAround, type Rect } from '../planes/rect'
 import { withScratch } from '../planes/scratch'
 import type { Value } from '../planes/value'
 import type { GraphNode } from './node'
 import type { Kernels, Operation, RunContext } from './operation'
 import { ValueCache } from './valueCache'
-
-/** Side of the blocks in which values are computed and kept, grid px: a few planes of one stay in the processor's cache. */
-export const BLOCK = 256
 
 /**
  * Computes graph nodes on rectangles. Values are computed in blocks at fixed places of the grid, so that whatever rectangles are asked for, each block is
@@ -63,25 +60,24 @@ export class Evaluator {
   /**
    * A value that stays until the cache lets it go.
    * @param finest on a grid that is coarser, photo px a pixel, it is computed on a finer one and reduced
+   * @param precious whether it stands for much of the picture
    */
-  private hold(node: GraphNode, rect: Rect, grid: Grid, finest = Infinity): Value {
+  private hold(node: GraphNode, rect: Rect, grid: Grid, finest = Infinity, precious = false): Value {
     const finer = finerGrid(grid, finest)
     // Parameters are in photo px: the same grid over another photo is another result.
     const place = `${rect.x} ${rect.y} ${rect.width} ${rect.height}`
     const key = `${node.key} ${grid.width} ${grid.height} ${grid.pitchX} ${grid.pitchY} ${finer ? finest : ''} ${place}`
-    const known = this.cache.find(key)
+    const known = this.cache.find(key, precious)
     if (known) return known
     const operation = operationNamed(node.operation)
     const coarse = finer ? undefined : operation.pitch && coarserGrid(grid, operation.pitch(node.params))
-    const whole = coarse || finer ? undefined : operation.block?.(node.params, rect, grid)
-    const blocks = whole ? [whole] : blocksOf(rect, grid)
+    const blocks = blocksOf(rect, grid, (!coarse && !finer && operation.block?.(node.params, grid)) || BLOCK)
     const [block] = blocks
     if (blocks.length > 1 || (block && !sameRect(block, rect))) {
-      return this.cache.keep(undefined, this.putTogether(node, blocks, rect, grid, finest))
+      return this.cache.keep(undefined, this.putTogether(node, blocks, rect, grid, finest, precious))
     }
-    if (finer) return this.cache.keep(key, this.reduced(node, rect, grid, finer, finest), true)
-    if (coarse) return this.cache.keep(key, this.enlarged(node, rect, grid, coarse))
-    return this.cache.keep(key, this.computed(operation, node, rect, grid), isCoarse(grid))
+    if (finer) return this.cache.keep(key, this.reduced(node, rect, grid, finer, finest), precious)
+    return this.cache.keep(key, coarse ? this.enlarged(node, rect, grid, coarse) : this.computed(operation, node, rect, grid), precious)
   }
 
   private computed(operation: Operation, node: GraphNode, rect: Rect, grid: Grid): Value {
@@ -99,13 +95,13 @@ export class Evaluator {
   }
 
   /** The part of each block that lies in `rect`. */
-  private putTogether(node: GraphNode, blocks: readonly Rect[], rect: Rect, grid: Grid, finest: number): Value {
+  private putTogether(node: GraphNode, blocks: readonly Rect[], rect: Rect, grid: Grid, finest: number, precious: boolean): Value {
     const { kernels } = this
     let kind: Value['kind'] = 'parts'
     let planes: readonly number[] = []
     const all = blocks.every((block) => sameRect(intersect(block, rect), block))
     for (const block of blocks) {
-      const value = this.hold(node, block, grid, finest)
+      const value = this.hold(node, block, grid, finest, precious)
       if (planes.length === 0) planes = value.planes.map(() => kernels.allocate(rect.width * rect.height * 4))
       kind = value.kind
       const { x, y, width, height } = intersect(value.rect, rect)
@@ -121,7 +117,7 @@ export class Evaluator {
   private enlarged(node: GraphNode, rect: Rect, grid: Grid, coarse: Grid): Value {
     const { kernels } = this
     const steps = { x: grid.pitchX / coarse.pitchX, y: grid.pitchY / coarse.pitchY }
-    const value = this.hold(node, clampInto(readToEnlarge(rect, steps), gridBounds(coarse)), coarse)
+    const value = this.hold(node, clampInto(readToEnlarge(rect, steps), gridBounds(coarse)), coarse, Infinity, true)
     const count = rect.width * rect.height
     const smooth = value.kind === 'field' ? value.planes.slice(0, 1) : value.planes
     const planes = smooth.map((plane) =>
@@ -185,9 +181,6 @@ export class Evaluator {
 }
 
 /** The blocks that a rectangle touches, as far as they lie in the grid. */
-function blocksOf({ x, y, width, height }: Rect, grid: Grid): Rect[] {
-  const [left, top] = [Math.floor(x / BLOCK) * BLOCK, Math.floor(y / BLOCK) * BLOCK]
-  const right = Math.min(grid.width, Math.ceil((x + width) / BLOCK) * BLOCK)
-  const bottom = Math.min(grid.height, Math.ceil((y + height) / BLOCK) * BLOCK)
-  return splitIntoTiles({ x: left, y: top, width: right - left, height: bottom - top }, BLOCK)
+function blocksOf(rect: Rect, grid: Grid, side: number): Rect[] {
+  return splitIntoTiles(intersect(tilesAround(rect, side), gridBounds(grid)), side)
 }

@@ -7,7 +7,7 @@ interface Entry {
   /** Readers that hold it; while there are any it is not freed. */
   readers: number
   /** Whether it stands for much of the picture: a block of a coarse grid, which many others read. */
-  readonly precious: boolean
+  precious: boolean
   /** Bytes that had been kept when it was last used. */
   used: number
 }
@@ -33,9 +33,10 @@ export class ValueCache {
   ) {}
 
   /** The value of a key, held for the caller until `letGo`. */
-  find(key: string): Value | undefined {
+  find(key: string, precious = false): Value | undefined {
     const entry = this.entries.get(key)
     if (!entry) return undefined
+    entry.precious ||= precious
     this.entries.delete(key)
     this.entries.set(key, entry)
     this.usedUp.delete(key)

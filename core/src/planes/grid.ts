@@ -77,11 +77,6 @@ function coarseness(grid: Grid): number | undefined {
   return same.width === grid.width && same.height === grid.height ? near : undefined
 }
 
-/** Whether this is one of the coarse grids of its photo. */
-export function isCoarse(grid: Grid): boolean {
-  return coarseness(grid) !== undefined
-}
-
 /** The coarsest grid of the photo whose pixels are at most `pitch` photo px; undefined if it is not worth it beside `grid`, or that is small anyway. */
 export function coarserGrid(grid: Grid, pitch: number): Grid | undefined {
   if (pitch < LEAST_GAIN * pitchOf(grid)) return undefined

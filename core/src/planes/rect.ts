@@ -6,6 +6,9 @@ export interface Rect {
   readonly height: number
 }
 
+/** Side of the blocks in which values are computed and kept, grid px: a few planes of one stay in the processor's cache. */
+export const BLOCK = 256
+
 /** `rect` grown by `reach` px on every side. */
 export function expand(rect: Rect, reach: number): Rect {
   return { x: rect.x - reach, y: rect.y - reach, width: rect.width + 2 * reach, height: rect.height + 2 * reach }
@@ -30,6 +33,12 @@ export function clampInto(rect: Rect, bounds: Rect): Rect {
   const right = Math.min(Math.max(rect.x + rect.width, x + 1), bounds.x + bounds.width)
   const bottom = Math.min(Math.max(rect.y + rect.height, y + 1), bounds.y + bounds.height)
   return { x, y, width: right - x, height: bottom - y }
+}
+
+/** The tiles of `size` px a side, which begin at multiples of it, that `rect` touches, as one rectangle. */
+export function tilesAround({ x, y, width, height }: Rect, size: number): Rect {
+  const [left, top] = [Math.floor(x / size) * size, Math.floor(y / size) * size]
+  return { x: left, y: top, width: Math.ceil((x + width) / size) * size - left, height: Math.ceil((y + height) / size) * size - top }
 }
 
 /** The parts of `rect` in the tiles of `size` px a side that begin at multiples of it, wherever `rect` lies; from top to bottom. */

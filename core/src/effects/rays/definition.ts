@@ -122,14 +122,17 @@ function brightsOf({ tones }: RayControls['pattern'], { picture }: EffectScene):
   return fadeTonesNode(constantTonesNode([0, 0, 0]), picture, mask, { amount: 1, linear: false })
 }
 
-function smeared(tones: GraphNode, pattern: RayControls['pattern'], { marks }: EffectScene): GraphNode {
+function smeared(tones: GraphNode, pattern: RayControls['pattern'], { marks, width, height }: EffectScene): GraphNode {
   return radialBlurNode(tones, {
     kind: 'zoom',
     ...originOf(pattern, marks),
     strength: pattern.length,
-    sides: pattern.by === 'photo' ? 'both' : 'outward',
+    ...(pattern.by === 'photo' ? { sides: 'both' } : { sides: 'outward', detail: Math.max(width, height) / SEEN_DETAIL }),
   })
 }
+
+/** Light that streams from something smaller than this part of the picture is not seen as a ray of its own. */
+const SEEN_DETAIL = 1500
 
 /** Features of the noise around the turn. */
 const RAYS = 37

@@ -1,14 +1,14 @@
 import { graphNode, type GraphNode } from '../../graph/node'
 import type { Operation, RunContext } from '../../graph/operation'
-import { gridBounds, pitchOf, type Grid } from '../../planes/grid'
-import { clampInto, expand, type Rect } from '../../planes/rect'
+import { pitchOf, type Grid } from '../../planes/grid'
+import { BLOCK, expand, type Rect } from '../../planes/rect'
 import { inputAt } from '../plane'
 import { SMALL_PICTURE } from '../smallPicture'
 import { blurPlane, blurReach } from './blurPlane'
 
 const SPREAD_GOES_AT = 0.5
 /** A blur is as good on a coarser grid on which it still has so many pixels of standard deviation. */
-const SIGMA_ON_COARSE = 4
+const SIGMA_ON_COARSE = 2.6
 /** Pitch at which what is blurred is computed, unless small bright things in it count. */
 const FINEST = 4
 
@@ -26,10 +26,10 @@ export const gaussianBlur: Operation<GaussianParameters> = {
   need(params, rect, grid) {
     return expand(rect, blurReach(sigmaOnGrid(params, grid)))
   },
-  block(params, rect, grid) {
+  block(params, grid) {
     const reach = blurReach(sigmaOnGrid(params, grid))
-    if (isMost(expand(rect, reach), grid)) return gridBounds(grid)
-    return reach > WIDE_REACH ? clampInto(around(rect, LARGE_TILE), gridBounds(grid)) : undefined
+    if (readsMost(reach, grid)) return Math.max(grid.width, grid.height)
+    return reach > WIDE_REACH ? LARGE_BLOCK : BLOCK
   },
   run(context, params, inputs, rect) {
     const input = inputAt(inputs, 0)
@@ -41,20 +41,14 @@ export const gaussianBlur: Operation<GaussianParameters> = {
   },
 }
 
-/** A blur that reaches farther than this works on larger tiles, grid px: of a small one it would read far more than it gives. */
+/** A blur that reaches farther than this works on larger blocks, grid px: of a small one it would read far more than it gives. */
 const WIDE_REACH = 256
-const LARGE_TILE = 1024
+const LARGE_BLOCK = 1024
 
-/** The larger tiles that a rectangle touches. */
-function around({ x, y, width, height }: Rect, side: number): Rect {
-  const [left, top] = [Math.floor(x / side) * side, Math.floor(y / side) * side]
-  return { x: left, y: top, width: Math.ceil((x + width) / side) * side - left, height: Math.ceil((y + height) / side) * side - top }
-}
-
-/** Whether a small picture is blurred as a whole, since most of it is read for each tile anyway. */
-function isMost(rect: Rect, grid: Grid): boolean {
-  const seen = clampInto(rect, gridBounds(grid))
-  return grid.width * grid.height <= SMALL_PICTURE && seen.width * seen.height > 0.3 * grid.width * grid.height
+/** Whether a small picture is blurred as a whole, since most of it is read for each block anyway. */
+function readsMost(reach: number, { width, height }: Grid): boolean {
+  const side = BLOCK + 2 * reach
+  return width * height <= SMALL_PICTURE && Math.min(side, width) * Math.min(side, height) > 0.3 * width * height
 }
 
 /** `input` blurred, or `input` itself when there is nothing to do. */

@@ -13,6 +13,8 @@ export type RadialBlurParameters = {
   readonly strength: number
   /** zoom: whether light is smeared outward only, or to both sides. A spin goes to both sides. */
   readonly sides: 'outward' | 'both'
+  /** The finest detail of the picture that counts, photo px; all of it if it is not given. */
+  readonly detail?: number
 }
 
 /** Between two passes so many pixels beyond the border are known too; farther out the last ones are repeated. */
@@ -20,6 +22,9 @@ const BEYOND = 160
 
 /** A pixel is read from `centre` + M (pixel - centre), in grid px. */
 type Matrix = readonly [number, number, number, number]
+
+/** Side of the parts it is computed in, grid px. */
+const LARGE_BLOCK = 1024
 
 /** Places read at a time; so many passes, each between the places of the one before, make a smear of any length. */
 const MOST_TAPS = 8
@@ -33,6 +38,9 @@ const NEAREST = 0.02
  */
 export const radialBlur: Operation<RadialBlurParameters> = {
   name: 'radialBlur',
+  pitch: ({ detail = 1 }) => detail,
+  // Of a small block far more would be smeared than is kept.
+  block: () => LARGE_BLOCK,
   need(params, rect, grid, kernels) {
     return passesOf(params, grid, kernels).reduceRight((needed, matrices) => readRect(params, grid, needed, matrices), rect)
   },
