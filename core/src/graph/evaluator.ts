@@ -1,17 +1,21 @@
 import { operationNamed } from '../operations/registry'
 import type { PhotoData } from '../photo/photoData'
 import { enlargePlane, readToEnlarge } from '../planes/enlarge'
-import { coarserGrid, finerGrid, gridBounds, type Grid } from '../planes/grid'
-import { BLOCK, clampInto, intersect, sameRect, splitIntoTiles, tilesAround, type Rect } from '../planes/rect'
+import { finerGrid, gridBounds, type Grid } from '../planes/grid'
+import { clampInto, intersect, sameRect, splitIntoTiles, tilesAround, type Rect } from '../planes/rect'
 import { withScratch } from '../planes/scratch'
 import type { Value } from '../planes/value'
 import type { GraphNode } from './node'
 import type { Kernels, Operation, RunContext } from './operation'
-import { ValueCache } from './valueCache'
+import { coarserGridOf, planFor, type Step } from './plan'
+import { ValueCache, worth, type Worth } from './valueCache'
+
+/** Side of the blocks in which values on coarse grids are computed and kept. */
+const COARSE_BLOCK = 512
 
 /**
- * Computes graph nodes on rectangles. Values are computed in blocks at fixed places of the grid, so that whatever rectangles are asked for, each block is
- * computed once; rectangles are put together from them. What an operation says is smooth is computed on a coarser grid and enlarged.
+ * Computes graph nodes on rectangles: each node of a tile once, on all that its readers need of it, and each value no longer than it is read, or than there is
+ * room for it. What is smooth is computed on a coarser grid, in blocks at fixed places that all tiles read, and enlarged.
  */
 export class Evaluator {
   private readonly cache: ValueCache
@@ -45,7 +49,9 @@ export class Evaluator {
 
   /** The value of `node` on `rect`, which lies in the grid. It stays valid until the next `trim`. */
   evaluate(node: GraphNode, rect: Rect, grid: Grid): Value {
-    const value = this.hold(node, rect, grid)
+    const whole = this.hold(node, rect, grid)
+    const value = sameRect(whole.rect, rect) ? whole : this.cache.keep(undefined, this.cut(whole, rect))
+    if (value !== whole) this.cache.letGo(whole)
     this.handedOut.push(value)
     return value
   }
@@ -57,58 +63,93 @@ export class Evaluator {
     this.cache.trim()
   }
 
-  /**
-   * A value that stays until the cache lets it go.
-   * @param finest on a grid that is coarser, photo px a pixel, it is computed on a finer one and reduced
-   * @param precious whether it stands for much of the picture
-   */
-  private hold(node: GraphNode, rect: Rect, grid: Grid, finest = Infinity, precious = false): Value {
-    const finer = finerGrid(grid, finest)
-    // Parameters are in photo px: the same grid over another photo is another result.
-    const place = `${rect.x} ${rect.y} ${rect.width} ${rect.height}`
-    const key = `${node.key} ${grid.width} ${grid.height} ${grid.pitchX} ${grid.pitchY} ${finer ? finest : ''} ${place}`
-    const known = this.cache.find(key, precious)
-    if (known) return known
-    const operation = operationNamed(node.operation)
-    const coarse = finer ? undefined : operation.pitch && coarserGrid(grid, operation.pitch(node.params))
-    const blocks = blocksOf(rect, grid, (!coarse && !finer && operation.block?.(node.params, grid)) || BLOCK)
-    const [block] = blocks
-    if (blocks.length > 1 || (block && !sameRect(block, rect))) {
-      return this.cache.keep(undefined, this.putTogether(node, blocks, rect, grid, finest, precious))
+  /** A value that covers a rectangle, and stays until it is let go. */
+  private hold(node: GraphNode, rect: Rect, grid: Grid, own: Worth = worth.step): Value {
+    const key = keyOf(node, grid)
+    const steps = planFor(node, rect, grid, this.kernels, (one, part) => this.cache.find(keyOf(one, grid), part, one === node ? own : worth.step))
+    const made = new Map<Step, { readonly value: Value; readers: number }>()
+    for (const step of steps) {
+      const value = step.known ?? this.made(step, grid, made, step.node === node ? own : undefined)
+      made.set(step, { value, readers: step.readers })
+      for (const { step: input } of step.reads) {
+        const read = input && made.get(input)
+        if (read && --read.readers === 0) this.cache.letGo(read.value)
+      }
     }
-    if (finer) return this.cache.keep(key, this.reduced(node, rect, grid, finer, finest), precious)
-    return this.cache.keep(key, coarse ? this.enlarged(node, rect, grid, coarse) : this.computed(operation, node, rect, grid), precious)
-  }
-
-  private computed(operation: Operation, node: GraphNode, rect: Rect, grid: Grid): Value {
-    const inputs: Value[] = []
-    for (const [index, input] of node.inputs.entries()) {
-      const need = operation.need ? operation.need(node.params, rect, grid, this.kernels, index) : rect
-      inputs.push(this.hold(input, clampInto(need, gridBounds(grid)), grid, operation.finest?.(node.params)))
-    }
-    this.onRun?.(node)
-    const value = this.run(operation.run, node, inputs, rect, grid)
-    this.runs++
-    // What is read pixel by pixel is done with; what is read with its surroundings is read again for the next block.
-    inputs.forEach((input) => this.cache.letGo(input, !operation.need))
+    const last = steps.at(-1)
+    const value = last && made.get(last)?.value
+    if (!value) throw new Error(`There is no plan for ${key}.`)
     return value
   }
 
-  /** The part of each block that lies in `rect`. */
-  private putTogether(node: GraphNode, blocks: readonly Rect[], rect: Rect, grid: Grid, finest: number, precious: boolean): Value {
+  private made(step: Step, grid: Grid, made: ReadonlyMap<Step, { readonly value: Value }>, own: Worth | undefined): Value {
+    const { node, operation, rect } = step
+    const key = keyOf(node, grid)
+    // Another node of the same key may have come before.
+    const known = this.cache.find(key, rect)
+    if (known) return known
+    const coarse = coarserGridOf(node, grid)
+    if (coarse) return this.cache.keep(key, this.enlarged(node, rect, grid, coarse))
+    if (step.reads.length === 0 && node.inputs.length > 0) return this.cache.keep(undefined, this.fromBlocks(node, rect, grid))
+    const finest = operation.finest?.(node.params) ?? Infinity
+    const finer = finerGrid(grid, finest)
+    const inputs = step.reads.map(({ rect: part, step: input }, index) => {
+      const whole = input && made.get(input)?.value
+      if (whole) return sameRect(whole.rect, part) ? whole : this.cache.keep(undefined, this.cut(whole, part))
+      const of = node.inputs[index] as GraphNode
+      const value = finer ? this.cache.keep(undefined, this.reducedFromBlocks(of, part, grid, finest)) : this.hold(of, part, grid)
+      if (sameRect(value.rect, part)) return value
+      const cut = this.cache.keep(undefined, this.cut(value, part))
+      this.cache.letGo(value)
+      return cut
+    })
+    this.onRun?.(node)
+    const value = this.run(operation.run, node, inputs, rect, grid)
+    this.runs++
+    step.reads.forEach(({ step: input }, index) => {
+      const read = inputs[index]
+      if (read && read !== (input && made.get(input)?.value)) this.cache.letGo(read)
+    })
+    return this.cache.keep(key, value, own ?? (value.kind === 'tones' ? worth.picture : worth.step))
+  }
+
+  private cut(value: Value, rect: Rect): Value {
+    return this.putTogether(rect, [rect], () => this.cache.again(value))
+  }
+
+  /** A value from the blocks that it is computed in. */
+  private fromBlocks(node: GraphNode, rect: Rect, grid: Grid): Value {
+    const side = operationNamed(node.operation).block?.(node.params, grid) ?? COARSE_BLOCK
+    return this.putTogether(rect, blocksOf(rect, grid, side), (block) => this.hold(node, block, grid, worth.manyTiles))
+  }
+
+  /** A value on a coarse grid from blocks that are computed on a finer one, of at most `finest` photo px a pixel. */
+  private reducedFromBlocks(node: GraphNode, rect: Rect, grid: Grid, finest: number): Value {
+    const finer = finerGrid(grid, finest)
+    if (!finer) return this.fromBlocks(node, rect, grid)
+    const key = `${keyOf(node, grid)} ${finest}`
+    return this.putTogether(
+      rect,
+      blocksOf(rect, grid, COARSE_BLOCK),
+      (block) => this.cache.find(key, block) ?? this.cache.keep(key, this.reduced(node, block, grid, finer, finest), worth.manyTiles),
+    )
+  }
+
+  /** The parts of values that lie in `rect`. @param hold the value of a part, which may cover more */
+  private putTogether(rect: Rect, parts: readonly Rect[], hold: (part: Rect) => Value): Value {
     const { kernels } = this
     let kind: Value['kind'] = 'parts'
     let planes: readonly number[] = []
-    const all = blocks.every((block) => sameRect(intersect(block, rect), block))
-    for (const block of blocks) {
-      const value = this.hold(node, block, grid, finest, precious)
+    for (const part of parts) {
+      const value = hold(part)
       if (planes.length === 0) planes = value.planes.map(() => kernels.allocate(rect.width * rect.height * 4))
       kind = value.kind
-      const { x, y, width, height } = intersect(value.rect, rect)
+      const from = value.rect
+      const { x, y, width, height } = intersect(intersect(from, part), rect)
       value.planes.forEach((plane, index) =>
-        kernels.copyPart(plane, block.width, x - block.x, y - block.y, planes[index] ?? 0, rect.width, x - rect.x, y - rect.y, width, height),
+        kernels.copyPart(plane, from.width, x - from.x, y - from.y, planes[index] ?? 0, rect.width, x - rect.x, y - rect.y, width, height),
       )
-      this.cache.letGo(value, all)
+      this.cache.letGo(value)
     }
     return { kind, rect, planes }
   }
@@ -117,20 +158,20 @@ export class Evaluator {
   private enlarged(node: GraphNode, rect: Rect, grid: Grid, coarse: Grid): Value {
     const { kernels } = this
     const steps = { x: grid.pitchX / coarse.pitchX, y: grid.pitchY / coarse.pitchY }
-    const value = this.hold(node, clampInto(readToEnlarge(rect, steps), gridBounds(coarse)), coarse, Infinity, true)
+    const { kind, planes: all, rect: from } = this.fromBlocks(node, clampInto(readToEnlarge(rect, steps), gridBounds(coarse)), coarse)
     const count = rect.width * rect.height
-    const smooth = value.kind === 'field' ? value.planes.slice(0, 1) : value.planes
+    const smooth = kind === 'field' ? all.slice(0, 1) : all
     const planes = smooth.map((plane) =>
       withScratch(kernels, (scratch) => {
         const out = kernels.allocate(count * 4)
-        enlargePlane(kernels, scratch, plane, value.rect, rect, steps, out)
+        enlargePlane(kernels, scratch, plane, from, rect, steps, out)
         // The cubic goes a little beyond the values around it.
-        if (value.kind === 'field' || value.kind === 'mask') kernels.atLeastZero(out, count)
+        if (kind === 'field' || kind === 'mask') kernels.atLeastZero(out, count)
         return out
       }),
     )
-    this.cache.letGo(value)
-    return { kind: value.kind, rect, planes }
+    all.forEach((plane) => kernels.release(plane))
+    return { kind, rect, planes }
   }
 
   /** A value as means of the pixels of a finer grid. */
@@ -139,20 +180,21 @@ export class Evaluator {
     const [stepX, stepY] = [grid.pitchX / finer.pitchX, grid.pitchY / finer.pitchY]
     const [x, y] = [Math.floor(rect.x * stepX), Math.floor(rect.y * stepY)]
     const [right, bottom] = [Math.ceil((rect.x + rect.width) * stepX), Math.ceil((rect.y + rect.height) * stepY)]
-    const value = this.hold(node, clampInto({ x, y, width: right - x, height: bottom - y }, gridBounds(finer)), finer, finest)
-    const { width, height } = value.rect
-    const planes = value.planes.map((plane) =>
+    const from = clampInto({ x, y, width: right - x, height: bottom - y }, gridBounds(finer))
+    const { kind, planes: fine } = this.reducedFromBlocks(node, from, finer, finest)
+    const { width, height } = from
+    const planes = fine.map((plane) =>
       withScratch(kernels, (scratch) => {
         const out = kernels.allocate(rect.width * rect.height * 4)
         const low = scratch(width * rect.height * 4)
-        kernels.areaColumns(plane, width, height, value.rect.y, stepY, rect.y, low, rect.height)
+        kernels.areaColumns(plane, width, height, from.y, stepY, rect.y, low, rect.height)
         const table = scratch(rect.width * kernels.areaEntryBytes(stepX))
-        kernels.areaRows(low, width, rect.height, value.rect.x, stepX, rect.x, out, rect.width, table)
+        kernels.areaRows(low, width, rect.height, from.x, stepX, rect.x, out, rect.width, table)
         return out
       }),
     )
-    this.cache.letGo(value)
-    return { kind: value.kind, rect, planes }
+    fine.forEach((plane) => kernels.release(plane))
+    return { kind, rect, planes }
   }
 
   private run(run: Operation['run'], node: GraphNode, inputs: readonly Value[], rect: Rect, grid: Grid): Value {
@@ -178,6 +220,11 @@ export class Evaluator {
       blocks.forEach((address) => this.kernels.release(address))
     }
   }
+}
+
+function keyOf(node: GraphNode, { width, height, pitchX, pitchY }: Grid): string {
+  // Parameters are in photo px: the same grid over another photo is another result.
+  return `${node.key} ${width} ${height} ${pitchX} ${pitchY}`
 }
 
 /** The blocks that a rectangle touches, as far as they lie in the grid. */

@@ -28,8 +28,8 @@ export interface Operation<P extends Parameters = Parameters> {
   readonly name: string
   /** The rectangle of input `index` that is needed for `rect`; the evaluator cuts it to the picture. Default: `rect` itself. */
   need?(params: P, rect: Rect, grid: Grid, kernels: Kernels, index: number): Rect
-  /** Side of the blocks that it is computed and kept in, grid px; as long as the grid for the whole picture at once. Default: that of the evaluator. */
-  block?(params: P, grid: Grid): number
+  /** Side of the blocks that it is computed and kept in, grid px; as long as the grid for the whole picture at once. Default: it is computed where it is wanted. */
+  block?(params: P, grid: Grid): number | undefined
   /**
    * For what is smooth: the coarsest pitch, photo px, at which a grid holds all there is in the result. On a finer grid it is computed at that pitch and
    * enlarged. It follows from the parameters alone, never from the tile. Default: every grid is computed by itself.

@@ -1,64 +1,72 @@
+import { contains, type Rect } from '../planes/rect'
 import { byteSize, type Value } from '../planes/value'
+
+/** How long a value stays when room is needed: what is wanted again at the next change longer than what only led to it, and longest what many tiles read. */
+export const worth = { step: 0, picture: 1, manyTiles: 2 } as const
+export type Worth = (typeof worth)[keyof typeof worth]
 
 interface Entry {
   readonly value: Value
   /** What it is known by; nothing for a value that is used once. */
   readonly key: string | undefined
+  worth: Worth
   /** Readers that hold it; while there are any it is not freed. */
   readers: number
-  /** Whether it stands for much of the picture: a block of a coarse grid, which many others read. */
-  precious: boolean
-  /** Bytes that had been kept when it was last used. */
-  used: number
 }
 
-/** What is used up is as good as so many times as old. */
-const USED_UP_AGES = 64
-
 /**
- * Results by key within a budget of bytes. A value that is held stays whatever the budget; everything else goes as soon as it is over, in the middle of a tile
- * too, and is computed again if it is wanted again: the least recently used first, and what has been used up sooner than the rest.
+ * Results by what they are and the rectangle they cover, within a budget of bytes. A value that is held stays whatever the budget; of the others the least
+ * worth goes first, among equals the least recently used, as soon as the budget is exceeded, in the middle of a tile too.
  */
 export class ValueCache {
-  private readonly entries = new Map<string, Entry>()
-  /** Those of the entries that nothing is likely to ask for soon, oldest first. */
-  private readonly usedUp = new Map<string, Entry>()
+  private readonly byKey = new Map<string, Set<Entry>>()
+  /** Oldest first, by worth. */
+  private readonly ages: readonly Set<Entry>[] = Object.values(worth).map(() => new Set<Entry>())
   private readonly held = new Map<Value, Entry>()
   private bytes = 0
-  private bytesSoFar = 0
 
   constructor(
     private readonly budgetBytes: number,
     private readonly release: (address: number) => void,
   ) {}
 
-  /** The value of a key, held for the caller until `letGo`. */
-  find(key: string, precious = false): Value | undefined {
-    const entry = this.entries.get(key)
-    if (!entry) return undefined
-    entry.precious ||= precious
-    this.entries.delete(key)
-    this.entries.set(key, entry)
-    this.usedUp.delete(key)
-    return this.hold(entry)
+  /** A value of a key that covers a rectangle, held for the caller until `letGo`. It may cover more. */
+  find(key: string, rect: Rect, least: Worth = worth.step): Value | undefined {
+    for (const entry of this.byKey.get(key) ?? []) {
+      if (!contains(entry.value.rect, rect)) continue
+      this.ages[entry.worth]?.delete(entry)
+      if (least > entry.worth) entry.worth = least
+      this.ages[entry.worth]?.add(entry)
+      return this.hold(entry)
+    }
+    return undefined
   }
 
   /** Keeps a value, and holds it for the caller until `letGo`. Without a key it is freed then. */
-  keep(key: string | undefined, value: Value, precious = false): Value {
-    const entry = { key, value, precious, readers: 0, used: 0 }
+  keep(key: string | undefined, value: Value, own: Worth = worth.step): Value {
+    const entry: Entry = { key, value, worth: own, readers: 0 }
     this.bytes += byteSize(value)
-    this.bytesSoFar += byteSize(value)
-    if (key !== undefined) this.entries.set(key, entry)
+    if (key !== undefined) {
+      const known = this.byKey.get(key)
+      if (known) known.add(entry)
+      else this.byKey.set(key, new Set([entry]))
+      this.ages[own]?.add(entry)
+    }
     this.hold(entry)
     this.trim()
     return value
   }
 
-  /** @param usedUp whether what was made of it is kept, and it itself hardly needed again */
-  letGo(value: Value, usedUp = false): void {
+  /** Holds a value, which is held already, once more. */
+  again(value: Value): Value {
     const entry = this.held.get(value)
     if (!entry) throw new Error('The value is not held.')
-    if (usedUp && entry.key !== undefined) this.usedUp.set(entry.key, entry)
+    return this.hold(entry)
+  }
+
+  letGo(value: Value): void {
+    const entry = this.held.get(value)
+    if (!entry) throw new Error('The value is not held.')
     if (--entry.readers > 0) return
     this.held.delete(value)
     if (entry.key === undefined) this.free(entry)
@@ -66,20 +74,12 @@ export class ValueCache {
 
   /** Frees what nobody holds until the budget holds. */
   trim(budgetBytes = this.budgetBytes): void {
-    if (this.bytes <= budgetBytes) return
-    const [usedUp, others] = [oldest(this.usedUp), oldest(this.entries, false)]
-    let [first, second] = [usedUp(), others()]
-    while (this.bytes > budgetBytes && (first || second)) {
-      if (first && (!second || USED_UP_AGES * this.ageOf(first) >= this.ageOf(second))) {
-        this.forget(first)
-        first = usedUp()
-      } else if (second) {
-        this.forget(second)
-        second = others()
+    for (const entries of this.ages) {
+      for (const entry of entries) {
+        if (this.bytes <= budgetBytes) return
+        if (entry.readers === 0) this.forget(entry, entries)
       }
     }
-    const precious = oldest(this.entries)
-    for (let entry = precious(); entry && this.bytes > budgetBytes; entry = precious()) this.forget(entry)
   }
 
   /** Bytes that values take now. */
@@ -87,36 +87,22 @@ export class ValueCache {
     return this.bytes
   }
 
-  private ageOf({ used }: Entry): number {
-    return this.bytesSoFar - used
-  }
-
   private hold(entry: Entry): Value {
     entry.readers++
-    entry.used = this.bytesSoFar
     this.held.set(entry.value, entry)
     return entry.value
   }
 
-  private forget(entry: Entry): void {
-    if (entry.key === undefined || !this.entries.delete(entry.key)) return
-    this.usedUp.delete(entry.key)
+  private forget(entry: Entry, entries: Set<Entry>): void {
+    entries.delete(entry)
+    const known = entry.key === undefined ? undefined : this.byKey.get(entry.key)
+    known?.delete(entry)
+    if (known?.size === 0 && entry.key !== undefined) this.byKey.delete(entry.key)
     this.free(entry)
   }
 
   private free({ value }: Entry): void {
     this.bytes -= byteSize(value)
     value.planes.forEach(this.release)
-  }
-}
-
-/** One after the other those that nobody holds, as they stand. */
-function oldest(entries: ReadonlyMap<string, Entry>, precious?: boolean): () => Entry | undefined {
-  const values = entries.values()
-  return () => {
-    for (let next = values.next(); !next.done; next = values.next()) {
-      if (next.value.readers === 0 && (precious === undefined || next.value.precious === precious)) return next.value
-    }
-    return undefined
   }
 }

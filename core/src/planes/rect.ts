@@ -6,9 +6,6 @@ export interface Rect {
   readonly height: number
 }
 
-/** Side of the blocks in which values are computed and kept, grid px: a few planes of one stay in the processor's cache. */
-export const BLOCK = 256
-
 /** `rect` grown by `reach` px on every side. */
 export function expand(rect: Rect, reach: number): Rect {
   return { x: rect.x - reach, y: rect.y - reach, width: rect.width + 2 * reach, height: rect.height + 2 * reach }
@@ -24,6 +21,17 @@ export function intersect(a: Rect, b: Rect): Rect {
     width: Math.max(0, Math.min(a.x + a.width, b.x + b.width) - x),
     height: Math.max(0, Math.min(a.y + a.height, b.y + b.height) - y),
   }
+}
+
+/** The smallest rectangle that holds both. */
+export function union(a: Rect, b: Rect): Rect {
+  const [x, y] = [Math.min(a.x, b.x), Math.min(a.y, b.y)]
+  return { x, y, width: Math.max(a.x + a.width, b.x + b.width) - x, height: Math.max(a.y + a.height, b.y + b.height) - y }
+}
+
+/** Whether `inner` lies in `outer`. */
+export function contains(outer: Rect, inner: Rect): boolean {
+  return sameRect(union(outer, inner), outer)
 }
 
 /** The part of `rect` inside `bounds`, at least one pixel of it: a rectangle outside is moved to the nearest border. */

@@ -1,7 +1,7 @@
 import { graphNode, type GraphNode } from '../../graph/node'
 import type { Operation, RunContext } from '../../graph/operation'
 import { pitchOf, type Grid } from '../../planes/grid'
-import { BLOCK, expand, type Rect } from '../../planes/rect'
+import { expand, type Rect } from '../../planes/rect'
 import { inputAt } from '../plane'
 import { SMALL_PICTURE } from '../smallPicture'
 import { blurPlane, blurReach } from './blurPlane'
@@ -29,7 +29,7 @@ export const gaussianBlur: Operation<GaussianParameters> = {
   block(params, grid) {
     const reach = blurReach(sigmaOnGrid(params, grid))
     if (readsMost(reach, grid)) return Math.max(grid.width, grid.height)
-    return reach > WIDE_REACH ? LARGE_BLOCK : BLOCK
+    return reach > WIDE_REACH ? LARGE_BLOCK : undefined
   },
   run(context, params, inputs, rect) {
     const input = inputAt(inputs, 0)
@@ -44,10 +44,11 @@ export const gaussianBlur: Operation<GaussianParameters> = {
 /** A blur that reaches farther than this works on larger blocks, grid px: of a small one it would read far more than it gives. */
 const WIDE_REACH = 256
 const LARGE_BLOCK = 1024
+const TYPICAL_TILE = 320
 
 /** Whether a small picture is blurred as a whole, since most of it is read for each block anyway. */
 function readsMost(reach: number, { width, height }: Grid): boolean {
-  const side = BLOCK + 2 * reach
+  const side = TYPICAL_TILE + 2 * reach
   return width * height <= SMALL_PICTURE && Math.min(side, width) * Math.min(side, height) > 0.3 * width * height
 }
 
