@@ -39,9 +39,12 @@ describe('Chromium and Node', () => {
     const here = await everyKind(await RenderWorker.create(await WebAssembly.compile(await readFile(path)), 2e8, noCodecs))
     expect(Object.keys(here).length).toBeGreaterThan(100)
     expect(inPage).toEqual(here)
-    // What these looks were drawn as when scenes and recipes became version 2.
-    expect(here).toMatchObject(looksOfVersion2.pixels)
+    // What these looks were drawn as when scenes and recipes became version 2, as far as the engine may differ from then (docs/decisions.md).
+    for (const [name, means] of Object.entries(looksOfVersion2.means)) {
+      const off = means.map((mean, i) => Math.abs(mean - here[name]!.means[i]!))
+      expect(Math.max(...off), name).toBeLessThan(1.5)
+    }
     // Pictures that were all alike would be equal too.
-    expect(new Set(Object.values(here)).size).toBeGreaterThan(0.8 * Object.keys(here).length)
+    expect(new Set(Object.values(here).map(({ hash }) => hash)).size).toBeGreaterThan(0.8 * Object.keys(here).length)
   }, 240_000)
 })

@@ -34,11 +34,34 @@ const marks: Scene['marks'] = {
   lights: [{ id: 'lamp', name: 'Lamp', x: 300, y: 90, radius: 17, colour: '#ffc58a', strength: 80 }],
 }
 
-/** A number for each picture that stands for all its bytes (FNV-1a), by what it shows. */
-export async function everyKind(thread: Thread): Promise<Record<string, number>> {
+interface Drawn {
+  /** Stands for all bytes of the picture (FNV-1a). */
+  readonly hash: number
+  /** Mean red, green and blue of each of its cells, in codes to a tenth. */
+  readonly means: readonly number[]
+}
+
+const CELLS = { across: 4, down: 3 }
+
+function meansOf(bytes: Uint8ClampedArray, width: number, height: number): number[] {
+  const sums = Array.from({ length: CELLS.across * CELLS.down * 3 }, () => 0)
+  const counts = sums.map(() => 0)
+  for (let i = 0; i < width * height; i++) {
+    const [column, row] = [Math.floor(((i % width) * CELLS.across) / width), Math.floor((Math.floor(i / width) * CELLS.down) / height)]
+    for (let channel = 0; channel < 3; channel++) {
+      const at = 3 * (row * CELLS.across + column) + channel
+      sums[at] = sums[at]! + bytes[4 * i + channel]!
+      counts[at] = counts[at]! + 1
+    }
+  }
+  return sums.map((sum, at) => Math.round((10 * sum) / counts[at]!) / 10)
+}
+
+/** What each picture looks like, by what it shows. */
+export async function everyKind(thread: Thread): Promise<Record<string, Drawn>> {
   const data = pixels()
   await thread.addPhoto({ id: 'made-up', ...SIZE, levels: [{ ...SIZE, format: 'rgba8', pixels: data.buffer as ArrayBuffer }] })
-  const found: Record<string, number> = {}
+  const found: Record<string, Drawn> = {}
   for (const { kind, startingLooks, madeFromEffect } of effectDefinitions) {
     for (const { name } of startingLooks) {
       const effect = newEffect(SIZE, { kind, look: name, id: 'one' })
@@ -57,10 +80,10 @@ export async function everyKind(thread: Thread): Promise<Record<string, number>>
             effects: madeFromEffect ? [rain, effect] : [effect],
           })
           const bytes = (await thread.renderTile(new KnownNodes().send(node), grid, gridBounds(grid))) as Uint8ClampedArray
-          found[`${kind}, ${name}, at ${scale}, phase ${phase}`] = bytes.reduce(
-            (hash, byte) => Math.imul(hash ^ byte, 0x01000193),
-            0x811c9dc5,
-          )
+          found[`${kind}, ${name}, at ${scale}, phase ${phase}`] = {
+            hash: bytes.reduce((hash, byte) => Math.imul(hash ^ byte, 0x01000193), 0x811c9dc5),
+            means: meansOf(bytes, grid.width, grid.height),
+          }
         }
       }
     }

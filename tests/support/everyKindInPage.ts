@@ -4,7 +4,7 @@ import { wrap, type Remote } from 'comlink'
 import { everyKind } from './everyKind'
 
 declare global {
-  var everyKindOf: (script: string) => Promise<Record<string, number>>
+  var everyKindOf: (script: string) => Promise<Awaited<ReturnType<typeof everyKind>>>
 }
 
 /** Draws every kind in the page, in a thread of the application's own. @param script address of its worker */

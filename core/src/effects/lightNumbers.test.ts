@@ -126,7 +126,7 @@ describe('soft focus', () => {
       .raw()
       .toBuffer()
     const wanted = Buffer.from(rgb.map((code, i) => Math.round(code + ((screened[i]! - code) * amount) / 100)))
-    expect(inside(ours.pixels, wanted, 4 * radius)).toBeLessThanOrEqual(2)
+    expect(inside(ours.pixels, wanted, 4 * radius)).toBeLessThanOrEqual(3)
   })
 
   it.each([

@@ -66,7 +66,9 @@ export class Evaluator {
   /** A value that covers a rectangle, and stays until it is let go. */
   private hold(node: GraphNode, rect: Rect, grid: Grid, own: Worth = worth.step): Value {
     const key = keyOf(node, grid)
-    const steps = planFor(node, rect, grid, this.kernels, (one, part) => this.cache.find(keyOf(one, grid), part, one === node ? own : worth.step))
+    const steps = planFor(node, rect, grid, this.kernels, (one, part) =>
+      this.cache.find(keyOf(one, grid), part, one === node ? own : worth.step),
+    )
     const made = new Map<Step, { readonly value: Value; readers: number }>()
     for (const step of steps) {
       const value = step.known ?? this.made(step, grid, made, step.node === node ? own : undefined)

@@ -72,7 +72,10 @@ export function planFor(
   }
   const steps = new Map<string, Step>()
   for (const { reads, ...draft } of drafts.reverse()) {
-    steps.set(draft.node.key, { ...draft, reads: reads.map(({ key, rect }) => ({ rect, step: key === undefined ? undefined : steps.get(key) })) })
+    steps.set(draft.node.key, {
+      ...draft,
+      reads: reads.map(({ key, rect }) => ({ rect, step: key === undefined ? undefined : steps.get(key) })),
+    })
   }
   return [...steps.values()]
 }

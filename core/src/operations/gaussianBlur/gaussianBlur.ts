@@ -8,7 +8,7 @@ import { blurPlane, blurReach } from './blurPlane'
 
 const SPREAD_GOES_AT = 0.5
 /** A blur is as good on a coarser grid on which it still has so many pixels of standard deviation. */
-const SIGMA_ON_COARSE = 2.6
+const SIGMA_ON_COARSE = 4
 /** Pitch at which what is blurred is computed, unless small bright things in it count. */
 const FINEST = 4
 
