@@ -49,7 +49,7 @@ export class Evaluator {
 
   /** The value of `node` on `rect`, which lies in the grid. It stays valid until the next `trim`. */
   evaluate(node: GraphNode, rect: Rect, grid: Grid): Value {
-    const whole = this.hold(node, rect, grid)
+    const whole = this.hold(node, rect, grid, worth.picture)
     const value = sameRect(whole.rect, rect) ? whole : this.cache.keep(undefined, this.cut(whole, rect))
     if (value !== whole) this.cache.letGo(whole)
     this.handedOut.push(value)
@@ -112,7 +112,7 @@ export class Evaluator {
       const read = inputs[index]
       if (read && read !== (input && made.get(input)?.value)) this.cache.letGo(read)
     })
-    return this.cache.keep(key, value, own ?? (value.kind === 'tones' ? worth.picture : worth.step))
+    return this.cache.keep(key, value, own ?? (operation.isStage ? worth.picture : worth.step))
   }
 
   private cut(value: Value, rect: Rect): Value {

@@ -26,6 +26,8 @@ export interface RunContext {
  */
 export interface Operation<P extends Parameters = Parameters> {
   readonly name: string
+  /** Whether its result is the picture up to an effect: what is above it changes more often than what is beneath, so it is kept for longer. */
+  readonly isStage?: boolean
   /** The rectangle of input `index` that is needed for `rect`; the evaluator cuts it to the picture. Default: `rect` itself. */
   need?(params: P, rect: Rect, grid: Grid, kernels: Kernels, index: number): Rect
   /** Side of the blocks that it is computed and kept in, grid px; as long as the grid for the whole picture at once. Default: it is computed where it is wanted. */

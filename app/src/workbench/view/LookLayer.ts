@@ -1,4 +1,4 @@
-import { gridAt, regionOnGrid, type GraphNode, type Grid, type Rect, type Size } from '@welkinar/core'
+import { gridAt, gridBounds, intersect, regionOnGrid, sameRect, tilesAround, type GraphNode, type Grid, type Rect, type Size } from '@welkinar/core'
 import { priorities, type RenderPool } from '@welkinar/core/pool'
 import { toScreen, visibleRegion, type ViewPort } from './viewPort'
 
@@ -19,11 +19,13 @@ interface Shown {
 
 /** A coarse picture that would take longer than this is made smaller. */
 const COARSE_BUDGET_MS = 34
-const COARSE_FACTORS = [1, 2, 3, 4, 6]
+const COARSE_FACTORS = [1, 2, 4, 8]
 /** How much a moving picture is reduced at least. */
 const MOVING_FACTOR = 2
 const TILE = 320
 const MOST_MEASURES = 2000
+/** After so long without a new wish the tiles at the edge of the view are computed to their ends, so that they are there when it is moved. */
+const AHEAD_AFTER_MS = 500
 
 /**
  * One look at the photo in the view. The latest wish counts: a coarse picture comes first when the exact one
@@ -33,6 +35,7 @@ export class LookLayer {
   private shown: Shown | undefined
   private wanted: Wanted | undefined
   private exact: AbortController | undefined
+  private ahead: AbortController | undefined
   private running = false
   private msPerPixel = 0
   private doneKey = ''
@@ -57,6 +60,7 @@ export class LookLayer {
     const key = keyOf(wanted)
     if (key === this.doneKey || key === this.failed?.key) return
     this.failed = undefined
+    this.ahead?.abort()
     if (!wanted.moving) this.exact?.abort()
     if (!this.running) void this.run()
   }
@@ -79,6 +83,7 @@ export class LookLayer {
   dispose(): void {
     this.wanted = undefined
     this.exact?.abort()
+    this.ahead?.abort()
   }
 
   /** Draws what there is, in canvas px of the view. */
@@ -132,7 +137,22 @@ export class LookLayer {
       if (factor === 1) this.note('coarse', started)
       this.note('exact', started)
       this.onChange()
+      this.lookAhead(wanted)
     }
+  }
+
+  /** Computes what a small movement of the view would bring into it; the threads keep it. */
+  private lookAhead({ node, ...wanted }: Wanted): void {
+    const { grid, rect } = placeOnGrid({ node, ...wanted }, 1)
+    const whole = intersect(tilesAround(rect, TILE), gridBounds(grid))
+    if (sameRect(whole, rect)) return
+    const { signal } = (this.ahead = new AbortController())
+    const start = (): void => {
+      const nothing = (): void => undefined
+      this.pool.render({ node, grid, rect: whole, tileSize: TILE, priority: priorities.thumbnails, signal, onTile: nothing }).catch(nothing)
+    }
+    const timer = setTimeout(start, AHEAD_AFTER_MS)
+    signal.addEventListener('abort', () => clearTimeout(timer), { once: true })
   }
 
   /** Times from wish to picture, in the browser's own list of measures; the benchmark reads them there. */
@@ -142,10 +162,10 @@ export class LookLayer {
   }
 
   private coarseFactor(wanted: Wanted): number {
-    if (!this.shown) return 3
+    if (!this.shown) return 4
     const { rect } = placeOnGrid(wanted, 1)
     const estimate = rect.width * rect.height * this.msPerPixel
-    return COARSE_FACTORS.find((factor) => estimate / factor ** 2 <= COARSE_BUDGET_MS) ?? 6
+    return COARSE_FACTORS.find((factor) => estimate / factor ** 2 <= COARSE_BUDGET_MS) ?? 8
   }
 
   /** A small picture, shown when it is complete. */

@@ -14,6 +14,7 @@ type ClearParameters = {
 /** Takes air out of tones: the inverse of laying it over them. Inputs: tones, the share of the air as a field, and perhaps a mask. */
 export const clearAir: Operation<ClearParameters> = {
   name: 'clearAir',
+  isStage: true,
   run(context, { colour, amount, linear }, inputs, rect) {
     const count = rect.width * rect.height
     const field = plane(inputAt(inputs, 1), 0)

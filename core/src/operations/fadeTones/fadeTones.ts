@@ -11,6 +11,7 @@ export type FadeParameters = {
 /** Fades from tones to other tones by amount and perhaps a mask: what a group that passes through does with its effects. */
 export const fadeTones: Operation<FadeParameters> = {
   name: 'fadeTones',
+  isStage: true,
   run(context, { amount, linear }, inputs, rect) {
     const count = rect.width * rect.height
     const mask = inputs[2] ? plane(inputs[2], 0) : 0

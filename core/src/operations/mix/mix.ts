@@ -21,6 +21,7 @@ export type MixParameters = {
  */
 export const mix: Operation<MixParameters> = {
   name: 'mix',
+  isStage: true,
   run(context, params, inputs, rect) {
     const { kernels } = context
     const count = rect.width * rect.height

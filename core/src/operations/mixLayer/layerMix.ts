@@ -13,6 +13,7 @@ type LayerMixParameters = MixParameters & { readonly masked: boolean }
  */
 export const layerMix: Operation<LayerMixParameters> = {
   name: 'layerMix',
+  isStage: true,
   run(context, params, inputs, rect) {
     const { kernels, scratch } = context
     const count = rect.width * rect.height

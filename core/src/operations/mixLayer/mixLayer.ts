@@ -9,6 +9,7 @@ type LayerParameters = Omit<MixParameters, 'colour'>
 /** Lays a finished layer with its own alpha over tones: what an isolated group does. Inputs: tones, layer, and perhaps a mask. */
 export const mixLayer: Operation<LayerParameters> = {
   name: 'mixLayer',
+  isStage: true,
   run(context, params, inputs, rect) {
     const { kernels } = context
     const count = rect.width * rect.height
