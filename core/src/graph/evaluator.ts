@@ -47,6 +47,11 @@ export class Evaluator {
     return this.photos.has(id)
   }
 
+  /** Bytes of the results that are kept. */
+  get bytesHeld(): number {
+    return this.cache.size
+  }
+
   /** The value of `node` on `rect`, which lies in the grid. It stays valid until the next `trim`. */
   evaluate(node: GraphNode, rect: Rect, grid: Grid): Value {
     const whole = this.hold(node, rect, grid, worth.picture)
