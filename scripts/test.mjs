@@ -1,19 +1,31 @@
 // npm test: everything that is checked, from a fresh clone; the last line is the total.
-import { spawnSync } from 'node:child_process'
+import { spawn, spawnSync } from 'node:child_process'
 import { mkdtempSync, readFileSync, rmSync } from 'node:fs'
-import { tmpdir } from 'node:os'
+import { availableParallelism, tmpdir } from 'node:os'
 import { join } from 'node:path'
-import { build, installChromium, installPackages, root, run } from './lib.mjs'
+import { build, installChromium, installPackages, root } from './lib.mjs'
 
 const total = { passed: 0, failed: 0, skipped: 0 }
 
-function check(name, command, args) {
-  console.log(`\n— ${name}`)
-  if (run(command, args)) total.passed++
-  else {
-    total.failed++
-    console.log(`${name} failed`)
+/** Runs checks beside one another, each on one core, and shows what they say one after the other. */
+async function checks(all) {
+  const waiting = Object.entries(all)
+  const next = async () => {
+    for (let one = waiting.shift(); one; one = waiting.shift()) {
+      const [name, args] = one
+      const { status, said } = await finished(spawn('npx', args, { cwd: root }))
+      console.log(`\n— ${name}${status === 0 ? '' : ' failed'}\n${said}`.trimEnd())
+      if (status === 0) total.passed++
+      else total.failed++
+    }
   }
+  await Promise.all(Array.from({ length: availableParallelism() }, next))
+}
+
+function finished(child) {
+  let said = ''
+  for (const stream of [child.stdout, child.stderr]) stream.on('data', (chunk) => (said += chunk))
+  return new Promise((resolve) => child.on('close', (status) => resolve({ status, said })))
 }
 
 /** Runs a Vitest configuration and adds its numbers to the total. */
@@ -42,22 +54,13 @@ function tests(name, config) {
 installPackages()
 installChromium()
 build()
-check('Formatting', 'npx', ['prettier', '--check', '--log-level=warn', '.'])
-check('Linter', 'npx', ['eslint', '.', '--max-warnings=0'])
-check('Types', 'npx', ['tsc', '-p', '.'])
-check('Import directions', 'npx', [
-  'depcruise',
-  '--config',
-  '.dependency-cruiser.cjs',
-  'kernels',
-  'core',
-  'app',
-  'server',
-  'demo',
-  'bench',
-  'tests',
-])
-check('Dead code', 'npx', ['knip'])
+await checks({
+  Linter: ['eslint', '.', '--max-warnings=0'],
+  Types: ['tsc', '-p', '.'],
+  'Import directions': ['depcruise', '--config', '.dependency-cruiser.cjs', 'kernels', 'core', 'app', 'server', 'demo', 'bench', 'tests'],
+  'Dead code': ['knip'],
+  Formatting: ['prettier', '--check', '--log-level=warn', '.'],
+})
 tests('Unit tests', 'vitest.config.ts')
 tests('End-to-end tests', 'tests/vitest.config.ts')
 

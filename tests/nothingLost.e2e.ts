@@ -24,6 +24,23 @@ const fixture = async <T>(name: string): Promise<T> =>
   JSON.parse(await readFile(new URL(`./fixtures/${name}`, import.meta.url), 'utf8')) as T
 const sha256 = (pixels: Buffer): string => createHash('sha256').update(pixels).digest('hex')
 
+/** A picture of an earlier version and that reduced to 48 × 32 px, red, green, blue in base 64: the engine may differ a little (docs/decisions.md). */
+interface Earlier {
+  readonly width: number
+  readonly height: number
+  readonly reduced: string
+}
+
+/** Codes by which the reduced picture differs most from what it was. */
+async function greatestDifference(pixels: Buffer, { width, height, reduced }: Earlier): Promise<number> {
+  const found = await sharp(pixels, { raw: { width, height, channels: 3 } })
+    .resize(48, 32, { fit: 'fill', kernel: 'linear' })
+    .raw()
+    .toBuffer()
+  const before = Buffer.from(reduced, 'base64')
+  return Math.max(...found.map((code, i) => Math.abs(code - before[i]!)))
+}
+
 /** A small photo: dark at the left, bright at the right, so that masks by tones can be told from each other. */
 function ramp(width = 480, height = 320): Promise<Buffer> {
   const pixels = Buffer.alloc(width * height * 3)
@@ -280,7 +297,7 @@ describe('nothing an artist makes is lost', () => {
 
   describe('a database from an earlier version', () => {
     it('opens with the same pictures and the same steps', async () => {
-      const dump = await fixture<Dump & { readonly pictures: Record<string, { readonly sha256: string }> }>('earlierDatabase.json')
+      const dump = await fixture<Dump & { readonly pictures: Record<string, Earlier> }>('earlierDatabase.json')
       await page.goto(`${inject('address')}/`)
       await shelfReady(page)
       await restore(page, dump)
@@ -288,7 +305,8 @@ describe('nothing an artist makes is lost', () => {
         await page.goto(`${inject('address')}/scene/${id}`)
         await settled(page)
         await page.getByRole('link', { name: 'Export' }).click()
-        expect(sha256(await exported(page)), id).toBe(picture.sha256)
+        const pixels = await exported(page)
+        expect(await greatestDifference(pixels, picture), id).toBeLessThanOrEqual(3)
         await page.getByRole('link', { name: '← Workbench' }).click()
         await settled(page)
         // All that was done goes back to the bare photo, and comes again.
@@ -298,7 +316,7 @@ describe('nothing an artist makes is lost', () => {
         const { position } = dump.scenes.find((scene) => scene['id'] === id) as { position: number }
         for (let i = 0; i < position; i++) await redo.click()
         await page.getByRole('link', { name: 'Export' }).click()
-        expect(sha256(await exported(page)), `${id}, done again`).toBe(picture.sha256)
+        expect(sha256(await exported(page)), `${id}, done again`).toBe(sha256(pixels))
       }
     })
 

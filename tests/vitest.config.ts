@@ -9,6 +9,7 @@ export default defineConfig({
     globalSetup: [fileURLToPath(new URL('./support/serve.ts', import.meta.url))],
     testTimeout: 90_000,
     hookTimeout: 60_000,
-    fileParallelism: false,
+    // Each file has a browser of its own; most of the time they wait for pages.
+    maxWorkers: 2,
   },
 })

@@ -1,4 +1,4 @@
-import { effectDefinitions, gridAt, gridBounds, newEffect, noMarks, sceneGraph, type Scene } from '@welkinar/core'
+import { effectDefinitions, gridAt, gridBounds, newEffect, noMarks, sceneGraph, type Effect, type Scene } from '@welkinar/core'
 import { KnownNodes, type RenderWorker } from '@welkinar/core/pool'
 
 // What runs in the page as well as here: every starting look of every kind, planned and drawn on the spot.
@@ -62,31 +62,39 @@ export async function everyKind(thread: Thread): Promise<Record<string, Drawn>> 
   const data = pixels()
   await thread.addPhoto({ id: 'made-up', ...SIZE, levels: [{ ...SIZE, format: 'rgba8', pixels: data.buffer as ArrayBuffer }] })
   const found: Record<string, Drawn> = {}
-  for (const { kind, startingLooks, madeFromEffect } of effectDefinitions) {
-    for (const { name } of startingLooks) {
-      const effect = newEffect(SIZE, { kind, look: name, id: 'one' })
-      effect.colour.lit = 60
-      const rain = newEffect(SIZE, { kind: 'rain', id: 'two' })
-      if (madeFromEffect) (effect.controls.pattern as { of?: string }).of = 'two'
-      for (const scale of scales) {
-        for (const phase of phases) {
-          // In the second half of the loop the light is outside the frame.
-          const lights = marks.lights.map((light) => (phase > 0 ? { ...light, x: 700, y: -160 } : light))
-          const grid = gridAt(SIZE, scale)
-          const node = sceneGraph({
-            photo: { id: 'made-up', ...SIZE },
-            marks: { ...marks, lights },
-            phase,
-            effects: madeFromEffect ? [rain, effect] : [effect],
-          })
-          const bytes = (await thread.renderTile(new KnownNodes().send(node), grid, gridBounds(grid))) as Uint8ClampedArray
-          found[`${kind}, ${name}, at ${scale}, phase ${phase}`] = {
-            hash: bytes.reduce((hash, byte) => Math.imul(hash ^ byte, 0x01000193), 0x811c9dc5),
-            means: meansOf(bytes, grid.width, grid.height),
-          }
+  for (const [title, effects] of scenes()) {
+    for (const scale of scales) {
+      for (const phase of phases) {
+        // In the second half of the loop the light is outside the frame.
+        const lights = marks.lights.map((light) => (phase > 0 ? { ...light, x: 700, y: -160 } : light))
+        const grid = gridAt(SIZE, scale)
+        const node = sceneGraph({ photo: { id: 'made-up', ...SIZE }, marks: { ...marks, lights }, phase, effects })
+        const bytes = (await thread.renderTile(new KnownNodes().send(node), grid, gridBounds(grid))) as Uint8ClampedArray
+        found[`${title}, at ${scale}, phase ${phase}`] = {
+          hash: bytes.reduce((hash, byte) => Math.imul(hash ^ byte, 0x01000193), 0x811c9dc5),
+          means: meansOf(bytes, grid.width, grid.height),
         }
       }
     }
   }
   return found
+}
+
+/** Every starting look by itself, and all kinds over one another, the wide ones twice as wide. */
+function scenes(): [title: string, effects: Effect[]][] {
+  const kinds = effectDefinitions.filter(({ madeFromEffect }) => !madeFromEffect)
+  const alone = effectDefinitions.flatMap(({ kind, startingLooks, madeFromEffect }) =>
+    startingLooks.map(({ name }): [string, Effect[]] => {
+      const effect = newEffect(SIZE, { kind, look: name, id: 'one' })
+      effect.colour.lit = 60
+      if (madeFromEffect) (effect.controls.pattern as { of?: string }).of = 'two'
+      return [`${kind}, ${name}`, madeFromEffect ? [newEffect(SIZE, { kind: 'rain', id: 'two' }), effect] : [effect]]
+    }),
+  )
+  const wide = { width: 4 * SIZE.width, height: 4 * SIZE.height }
+  const mixed = [
+    kinds.map(({ kind }) => newEffect(SIZE, { kind, id: kind })),
+    (['stars', 'fog', 'softFocus', 'lightBloom', 'rays'] as const).map((kind) => newEffect(wide, { kind, id: kind })),
+  ]
+  return [...alone, ...mixed.map((effects, i): [string, Effect[]] => [`mixed ${i}`, effects])]
 }

@@ -1,4 +1,15 @@
-import { gridAt, gridBounds, intersect, regionOnGrid, sameRect, tilesAround, type GraphNode, type Grid, type Rect, type Size } from '@welkinar/core'
+import {
+  gridAt,
+  gridBounds,
+  intersect,
+  regionOnGrid,
+  sameRect,
+  tilesAround,
+  type GraphNode,
+  type Grid,
+  type Rect,
+  type Size,
+} from '@welkinar/core'
 import { priorities, type RenderPool } from '@welkinar/core/pool'
 import { toScreen, visibleRegion, type ViewPort } from './viewPort'
 
