@@ -1,4 +1,4 @@
-/** Imports go one way: app -> core -> kernels; server -> core. */
+/** Imports go one way: app -> core -> kernels; server -> core. In core: pool -> render -> effects and masks -> operations -> planes. */
 module.exports = {
   forbidden: [
     {
@@ -12,6 +12,24 @@ module.exports = {
       severity: 'error',
       from: { path: '^core/src', pathNot: '\\.test\\.ts$' },
       to: { path: '^(node:|react)|node_modules/(react|dexie|@mui)', dependencyTypesNot: ['type-only'] },
+    },
+    {
+      name: 'engine-knows-no-document',
+      severity: 'error',
+      from: { path: '^core/src/(planes|graph|operations|photo|colour|optics|astronomy|weather)/', pathNot: '\\.test\\.ts$' },
+      to: { path: '^core/src/(model|effects|masks|render|measure|pool|codecs)/', dependencyTypesNot: ['type-only'] },
+    },
+    {
+      name: 'document-knows-no-rendering',
+      severity: 'error',
+      from: { path: '^core/src/(model|effects|masks)/', pathNot: '\\.test\\.ts$' },
+      to: { path: '^core/src/(render|measure|pool|codecs)/' },
+    },
+    {
+      name: 'rendering-knows-no-threads',
+      severity: 'error',
+      from: { path: '^core/src/(render|measure|codecs)/', pathNot: '\\.test\\.ts$' },
+      to: { path: '^core/src/pool/' },
     },
     { name: 'kernels-know-nothing', severity: 'error', from: { path: '^kernels' }, to: { path: '^(core|app|server|demo|bench|tests)/' } },
     { name: 'app-and-server-are-apart', severity: 'error', from: { path: '^app' }, to: { path: '^(server|demo|bench|tests)/' } },

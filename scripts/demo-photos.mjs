@@ -1,4 +1,4 @@
-// npm run demo:photos: takes the sample photos again. It needs some minutes for each.
+// npm run demo:photos: takes the sample photos again. It needs a quarter of an hour to two hours for each.
 import { installPackages, mustRun } from './lib.mjs'
 
 installPackages()

@@ -1,4 +1,4 @@
-// npm run dev: the application with reloading, and the server's demo photos beside it.
+// npm run dev: the application with reloading.
 import { installPackages, mustRun } from './lib.mjs'
 
 installPackages()

@@ -143,7 +143,7 @@ describe('storage that is really full', () => {
     await settled(page)
     rmSync(filler)
     await alert.waitFor({ state: 'detached', timeout: 60_000 })
-    await saved(page)
+    await page.locator('[data-saved=true]').waitFor({ timeout: 60_000 })
     await page.reload()
     await settled(page)
     expect(await amount(page).inputValue()).toContain('78')
