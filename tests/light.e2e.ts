@@ -3,7 +3,7 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { evaluatorFor } from '../core/test-support/pictures'
 import { loadKernels } from '../core/test-support/kernels'
 import { planeOf } from '../core/test-support/masks'
-import { lampFieldNode } from '../core/src/operations/lamp/lamp'
+import { lampFieldNode } from '../core/src/operations/light/lamp/lamp'
 import { addEffect, canvasPixel, dragBy, launch, settled, shelfReady, visit } from './support/browser'
 import { throughSvgFilter } from './support/svgFilter'
 

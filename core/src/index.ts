@@ -85,11 +85,17 @@ export type { SimilarMask } from './masks/similar/definition'
 export { tonesOf } from './masks/tonesFrom'
 export { maskProblem } from './masks/whereNode'
 export { UserProblem } from './model/userProblem'
-export { maskJoins, type MaskJoin } from './operations/combineMasks/combineMasks'
-export { toneChannels, toneCurves, type ToneChannel, type ToneCurve, type ToneHandles } from './operations/luminosityMask/luminosityMask'
-export { PICTURED_FROM, PICTURED_TO } from './operations/sceneDistance/sceneDistance'
+export { maskJoins, type MaskJoin } from './operations/masks/combineMasks/combineMasks'
+export {
+  toneChannels,
+  toneCurves,
+  type ToneChannel,
+  type ToneCurve,
+  type ToneHandles,
+} from './operations/masks/luminosityMask/luminosityMask'
+export { PICTURED_FROM, PICTURED_TO } from './operations/distance/sceneDistance/sceneDistance'
 export { knowsDistance } from './render/sceneDepth'
-export { mixModes, type MixMode } from './operations/mix/mixModes'
+export { mixModes, type MixMode } from './operations/mixing/mix/mixModes'
 export { gridAt, gridBounds, regionOnGrid, type Grid, type Size } from './planes/grid'
 export { intersect, sameRect, tilesAround, type Rect } from './planes/rect'
 export { colourOf, findOwner, insideOfGroup, isEffect, ownerOf, type Owner, type PictureSource } from './render/pictureSource'

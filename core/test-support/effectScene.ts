@@ -1,7 +1,7 @@
 import type { EffectScene } from '../src/effects/effectDefinition'
 import { noMarks, type SceneMarks } from '../src/model/marks'
 import type { Size } from '../src/planes/grid'
-import { photoNode } from '../src/operations/photo/photo'
+import { photoNode } from '../src/operations/sources/photo/photo'
 import { distanceNode } from '../src/render/sceneDepth'
 
 /** A scene of a size without depth picture, for looking at patterns alone. */

@@ -1,4 +1,4 @@
-import type { MixMode } from '../src/operations/mix/mixModes'
+import type { MixMode } from '../src/operations/mixing/mix/mixModes'
 
 // The formulas of W3C Compositing and Blending Level 1, sections 10.1 and 10.2, written as they stand there
 // (from memory; confirmed below against independent implementations), and the three modes beyond it.

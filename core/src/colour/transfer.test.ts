@@ -2,7 +2,7 @@ import { differenceCiede2000, lab65 } from 'culori'
 import { beforeAll, describe, expect, it } from 'vitest'
 import { loadKernels, put, take } from '../../test-support/kernels'
 import type { Kernels } from '../graph/operation'
-import { toneChannels, type ToneChannel } from '../operations/luminosityMask/luminosityMask'
+import { toneChannels, type ToneChannel } from '../operations/masks/luminosityMask/luminosityMask'
 import { hexFromRgb, rgbFromHex } from './hex'
 
 let kernels: Kernels

@@ -1,11 +1,11 @@
 import { z } from 'zod'
 import type { GraphNode } from '../graph/node'
 import { choiceControl, lengthControl, percentControl } from '../model/controls'
-import { combineMasksNode } from '../operations/combineMasks/combineMasks'
-import { gaussianBlurNode } from '../operations/gaussianBlur/gaussianBlur'
-import { joinFieldsNode, scaleFieldNode } from '../operations/joinFields/joinFields'
-import { luminosityMaskNode } from '../operations/luminosityMask/luminosityMask'
-import { sumFieldsNode } from '../operations/sumFields/sumFields'
+import { combineMasksNode } from '../operations/masks/combineMasks/combineMasks'
+import { gaussianBlurNode } from '../operations/blurs/gaussianBlur/gaussianBlur'
+import { joinFieldsNode, scaleFieldNode } from '../operations/fields/joinFields/joinFields'
+import { luminosityMaskNode } from '../operations/masks/luminosityMask/luminosityMask'
+import { sumFieldsNode } from '../operations/fields/sumFields/sumFields'
 import type { EffectScene } from './effectDefinition'
 
 /** A glow: what glows is kept sharp once and blurred three times, and all of it is added up. */

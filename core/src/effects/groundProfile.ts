@@ -1,7 +1,7 @@
 import type { GraphNode } from '../graph/node'
 import { percentControl } from '../model/controls'
-import { fieldAsMaskNode } from '../operations/fieldAsMask/fieldAsMask'
-import { lineMaskNode } from '../operations/shapeMasks/lineMask'
+import { fieldAsMaskNode } from '../operations/fields/fieldAsMask/fieldAsMask'
+import { lineMaskNode } from '../operations/masks/shapeMasks/lineMask'
 import type { EffectScene } from './effectDefinition'
 
 /** How high something lies over the horizon, and how it ends above. */

@@ -1,7 +1,7 @@
 import { z } from 'zod'
 import { lengthControl, numberControl, percentControl } from '../model/controls'
 import { idOf } from '../model/roles'
-import { maskJoins } from '../operations/combineMasks/combineMasks'
+import { maskJoins } from '../operations/masks/combineMasks/combineMasks'
 
 /** What every mask has, whatever its kind. */
 export const maskBase = {

@@ -1,5 +1,5 @@
 import type { SceneMarks } from '../model/marks'
-import type { MaskJoin } from '../operations/combineMasks/combineMasks'
+import type { MaskJoin } from '../operations/masks/combineMasks/combineMasks'
 import type { Size } from '../planes/grid'
 import { maskDefinitionOf, maskSchema, type Mask, type MaskKind } from './registry'
 

@@ -1,7 +1,7 @@
 import { z } from 'zod'
 import type { GraphNode } from '../graph/node'
 import { referenceTo } from '../model/roles'
-import { gaussianBlurNode } from '../operations/gaussianBlur/gaussianBlur'
+import { gaussianBlurNode } from '../operations/blurs/gaussianBlur/gaussianBlur'
 import type { MaskContext } from './maskDefinition'
 
 const toneSources = ['photo', 'beneath', 'effect', 'pinned'] as const

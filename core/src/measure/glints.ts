@@ -1,6 +1,6 @@
 import type { Evaluator } from '../graph/evaluator'
 import type { GraphNode } from '../graph/node'
-import { gaussianBlurNode } from '../operations/gaussianBlur/gaussianBlur'
+import { gaussianBlurNode } from '../operations/blurs/gaussianBlur/gaussianBlur'
 import { plane } from '../operations/plane'
 import { gridAt, gridBounds, type Size } from '../planes/grid'
 import { withScratch } from '../planes/scratch'

@@ -2,7 +2,7 @@ import { beforeAll, describe, expect, it } from 'vitest'
 import { loadKernels } from '../../test-support/kernels'
 import { evaluatorFor, photoFrom } from '../../test-support/pictures'
 import type { Evaluator } from '../graph/evaluator'
-import { photoNode } from '../operations/photo/photo'
+import { photoNode } from '../operations/sources/photo/photo'
 import type { PhotoData } from '../photo/photoData'
 import { brightestColour, HISTOGRAM_BINS, toneHistogram } from './measurements'
 

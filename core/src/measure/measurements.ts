@@ -1,7 +1,7 @@
 import type { Rgb } from '../colour/hex'
 import type { Evaluator } from '../graph/evaluator'
 import type { GraphNode } from '../graph/node'
-import { toneChannels, type ToneChannel } from '../operations/luminosityMask/luminosityMask'
+import { toneChannels, type ToneChannel } from '../operations/masks/luminosityMask/luminosityMask'
 import { plane } from '../operations/plane'
 import { gridAt, gridBounds, type Grid, type Size } from '../planes/grid'
 import { withScratch } from '../planes/scratch'

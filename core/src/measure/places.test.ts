@@ -3,7 +3,7 @@ import { decodeSrgb, encodeSrgb } from '../../test-support/colourDifference'
 import { loadKernels } from '../../test-support/kernels'
 import { evaluatorFor, photoFrom } from '../../test-support/pictures'
 import type { Evaluator } from '../graph/evaluator'
-import { photoNode } from '../operations/photo/photo'
+import { photoNode } from '../operations/sources/photo/photo'
 import { colourAt, measureLight } from './places'
 
 const size = { width: 600, height: 400 }

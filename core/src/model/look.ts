@@ -1,6 +1,6 @@
 import { z } from 'zod'
 import { maskSchema } from '../masks/registry'
-import { mixModes } from '../operations/mix/mixModes'
+import { mixModes } from '../operations/mixing/mix/mixModes'
 import { hexColour, numberControl, percentControl } from './controls'
 import { idOf, listOf, referenceTo } from './roles'
 

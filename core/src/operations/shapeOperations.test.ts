@@ -5,10 +5,10 @@ import type { GraphNode } from '../graph/node'
 import type { Kernels } from '../graph/operation'
 import type { PhotoData } from '../photo/photoData'
 import { gridAt, gridBounds } from '../planes/grid'
-import { gaussianBlurNode } from './gaussianBlur/gaussianBlur'
-import { motionBlurNode } from './motionBlur/motionBlur'
-import { photoNode } from './photo/photo'
-import { placeNode, type PlaceParameters } from './place/place'
+import { gaussianBlurNode } from './blurs/gaussianBlur/gaussianBlur'
+import { motionBlurNode } from './blurs/motionBlur/motionBlur'
+import { photoNode } from './sources/photo/photo'
+import { placeNode, type PlaceParameters } from './geometry/place/place'
 
 let kernels: Kernels
 let photo: PhotoData

@@ -6,11 +6,11 @@ import type { Evaluator } from '../graph/evaluator'
 import type { GraphNode } from '../graph/node'
 import { graphNode } from '../graph/node'
 import type { Kernels } from '../graph/operation'
-import { followEdgesNode } from './followEdges/followEdges'
-import { guidedFilterNode } from './guidedFilter/guidedFilter'
-import { luminosityMaskNode } from './luminosityMask/luminosityMask'
-import { morphologyNode } from './morphology/morphology'
-import { photoNode } from './photo/photo'
+import { followEdgesNode } from './masks/followEdges/followEdges'
+import { guidedFilterNode } from './blurs/guidedFilter/guidedFilter'
+import { luminosityMaskNode } from './masks/luminosityMask/luminosityMask'
+import { morphologyNode } from './blurs/morphology/morphology'
+import { photoNode } from './sources/photo/photo'
 
 const [width, height] = [96, 64]
 const size = { width, height }

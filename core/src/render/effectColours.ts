@@ -1,13 +1,13 @@
 import type { Rgb } from '../colour/hex'
 import type { GraphNode } from '../graph/node'
 import type { Balance } from '../model/look'
-import { balanceNode, type Shift } from '../operations/balance/balance'
-import { constantTonesNode } from '../operations/constantTones/constantTones'
-import { lightColoursNode } from '../operations/lightOfTones/lightOfTones'
-import { litColoursNode } from '../operations/litColours/litColours'
-import { mixNode } from '../operations/mix/mix'
-import type { AirLight } from '../operations/sceneLight/airLight'
-import { sceneLightNode, tintInLightNode } from '../operations/sceneLight/sceneLight'
+import { balanceNode, type Shift } from '../operations/colour/balance/balance'
+import { constantTonesNode } from '../operations/sources/constantTones/constantTones'
+import { lightColoursNode } from '../operations/light/lightOfTones/lightOfTones'
+import { litColoursNode } from '../operations/light/litColours/litColours'
+import { mixNode } from '../operations/mixing/mix/mix'
+import type { AirLight } from '../operations/light/sceneLight/airLight'
+import { sceneLightNode, tintInLightNode } from '../operations/light/sceneLight/sceneLight'
 
 /** How much of the light's colour a wholly lit pattern takes. */
 const LIGHT_TINT = 0.7

@@ -5,7 +5,7 @@ import type { GraphNode } from '../graph/node'
 import { newMask } from '../masks/newMask'
 import { noMarks } from '../model/marks'
 import { parseRecipe, RECIPE_VERSION, stackFor } from '../model/recipe'
-import { constantFieldNode } from '../operations/constantField/constantField'
+import { constantFieldNode } from '../operations/sources/constantField/constantField'
 import type { PictureSource } from './pictureSource'
 import { sceneGraph, stepNames } from './sceneGraph'
 

@@ -1,8 +1,8 @@
 import { z } from 'zod'
 import type { GraphNode } from '../../graph/node'
 import { lengthControl, numberControl, percentControl } from '../../model/controls'
-import { spreadLightNode } from '../../operations/brights/brights'
-import { lightColoursNode, lightFieldNode } from '../../operations/lightOfTones/lightOfTones'
+import { spreadLightNode } from '../../operations/light/brights/brights'
+import { lightColoursNode, lightFieldNode } from '../../operations/light/lightOfTones/lightOfTones'
 import { defineEffect, light, type EffectScene } from '../effectDefinition'
 import { startingLooks } from './startingLooks'
 

@@ -5,7 +5,7 @@ import { evaluatorFor } from '../../../test-support/pictures'
 import { directionOf, lengthAlong, varianceOf } from '../../../test-support/streakMeasures'
 import type { Evaluator } from '../../graph/evaluator'
 import { gridAt, gridBounds } from '../../planes/grid'
-import { gaussianBlurNode } from '../../operations/gaussianBlur/gaussianBlur'
+import { gaussianBlurNode } from '../../operations/blurs/gaussianBlur/gaussianBlur'
 import { rain, type RainControls } from './definition'
 
 let evaluator: Evaluator

@@ -1,9 +1,9 @@
 import { z } from 'zod'
 import { lengthControl, numberControl, percentControl, seedControl } from '../../model/controls'
 import { referenceTo, withRoles } from '../../model/roles'
-import { constantFieldNode } from '../../operations/constantField/constantField'
-import { gaussianBlurNode } from '../../operations/gaussianBlur/gaussianBlur'
-import { mirrorNode, type MirrorParameters } from '../../operations/mirror/mirror'
+import { constantFieldNode } from '../../operations/sources/constantField/constantField'
+import { gaussianBlurNode } from '../../operations/blurs/gaussianBlur/gaussianBlur'
+import { mirrorNode, type MirrorParameters } from '../../operations/geometry/mirror/mirror'
 import { defineEffect, light, type EffectScene } from '../effectDefinition'
 import { startingLooks } from './startingLooks'
 

@@ -1,7 +1,7 @@
 import type { GraphNode } from '../../graph/node'
-import { highPassNode } from '../../operations/difference/difference'
-import { mixNode } from '../../operations/mix/mix'
-import type { MixMode } from '../../operations/mix/mixModes'
+import { highPassNode } from '../../operations/fields/difference/difference'
+import { mixNode } from '../../operations/mixing/mix/mix'
+import type { MixMode } from '../../operations/mixing/mix/mixModes'
 
 export const detailWays = {
   fine: 'High-pass 1 px, Overlay',

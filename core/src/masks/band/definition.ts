@@ -1,7 +1,7 @@
 import { z } from 'zod'
 import { angleControl, lengthControl, placeControl } from '../../model/controls'
 import { followsLevel, type SceneMarks } from '../../model/marks'
-import { bandMaskNode } from '../../operations/shapeMasks/bandMask'
+import { bandMaskNode } from '../../operations/masks/shapeMasks/bandMask'
 import type { Size } from '../../planes/grid'
 import { maskBase } from '../maskBase'
 import type { MaskDefinition } from '../maskDefinition'

@@ -1,7 +1,7 @@
 import { z } from 'zod'
 import { lengthControl, percentControl } from '../../model/controls'
 import { listOf, withRoles } from '../../model/roles'
-import { brushMaskNode } from '../../operations/brushMask/brushMask'
+import { brushMaskNode } from '../../operations/masks/brushMask/brushMask'
 import { maskBase } from '../maskBase'
 import type { MaskDefinition } from '../maskDefinition'
 

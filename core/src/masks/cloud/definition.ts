@@ -1,6 +1,6 @@
 import { z } from 'zod'
 import { angleControl, lengthControl, numberControl, percentControl, seedControl } from '../../model/controls'
-import { cloudMaskNode } from '../../operations/cloudMask/cloudMask'
+import { cloudMaskNode } from '../../operations/masks/cloudMask/cloudMask'
 import { maskBase } from '../maskBase'
 import type { MaskDefinition } from '../maskDefinition'
 

@@ -1,6 +1,6 @@
 import { z } from 'zod'
 import { numberControl } from '../../model/controls'
-import { hueMaskNode } from '../../operations/hueMask/hueMask'
+import { hueMaskNode } from '../../operations/masks/hueMask/hueMask'
 import { maskBase } from '../maskBase'
 import type { MaskDefinition } from '../maskDefinition'
 import { readsTones, calmTonesOf, tonesProblem } from '../tonesFrom'

@@ -1,6 +1,6 @@
 import { z } from 'zod'
 import { numberControl, percentControl } from '../../model/controls'
-import { distanceRangeNode } from '../../operations/sceneDistance/sceneDistance'
+import { distanceRangeNode } from '../../operations/distance/sceneDistance/sceneDistance'
 import { maskBase } from '../maskBase'
 import type { MaskDefinition } from '../maskDefinition'
 

@@ -1,7 +1,7 @@
 import { z } from 'zod'
 import { angleControl, lengthControl, percentControl, placeControl } from '../../model/controls'
 import { followsPoint, FOCAL_POINT, markedPoint, type SceneMarks } from '../../model/marks'
-import { ellipseMaskNode } from '../../operations/shapeMasks/ellipseMask'
+import { ellipseMaskNode } from '../../operations/masks/shapeMasks/ellipseMask'
 import { maskBase } from '../maskBase'
 import type { MaskDefinition } from '../maskDefinition'
 

@@ -1,6 +1,6 @@
 import { z } from 'zod'
 import { lengthControl, percentControl } from '../../model/controls'
-import { frameMaskNode } from '../../operations/shapeMasks/frameMask'
+import { frameMaskNode } from '../../operations/masks/shapeMasks/frameMask'
 import { maskBase } from '../maskBase'
 import type { MaskDefinition } from '../maskDefinition'
 

@@ -1,7 +1,7 @@
 import { z } from 'zod'
 import { placeControl } from '../../model/controls'
 import { followsLevel, type SceneMarks } from '../../model/marks'
-import { lineMaskNode } from '../../operations/shapeMasks/lineMask'
+import { lineMaskNode } from '../../operations/masks/shapeMasks/lineMask'
 import type { Size } from '../../planes/grid'
 import { maskBase } from '../maskBase'
 import type { MaskDefinition } from '../maskDefinition'

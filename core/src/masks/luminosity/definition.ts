@@ -1,6 +1,6 @@
 import { z } from 'zod'
 import { numberControl } from '../../model/controls'
-import { luminosityMaskNode, toneChannels, toneCurves } from '../../operations/luminosityMask/luminosityMask'
+import { luminosityMaskNode, toneChannels, toneCurves } from '../../operations/masks/luminosityMask/luminosityMask'
 import { maskBase } from '../maskBase'
 import type { MaskDefinition } from '../maskDefinition'
 import { readsTones, tonesOf, tonesProblem } from '../tonesFrom'

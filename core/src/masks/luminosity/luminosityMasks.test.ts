@@ -2,8 +2,8 @@ import { beforeAll, describe, expect, it } from 'vitest'
 import { loadKernels, put, take } from '../../../test-support/kernels'
 import type { Kernels } from '../../graph/operation'
 import type { LuminosityMask } from './definition'
-import { maskJoins, type MaskJoin } from '../../operations/combineMasks/combineMasks'
-import { toneCurves } from '../../operations/luminosityMask/luminosityMask'
+import { maskJoins, type MaskJoin } from '../../operations/masks/combineMasks/combineMasks'
+import { toneCurves } from '../../operations/masks/luminosityMask/luminosityMask'
 import { maskCurve } from './maskCurve'
 
 let kernels: Kernels

@@ -1,7 +1,7 @@
 import { z } from 'zod'
 import { cornerSchema } from '../../model/corner'
 import { listOf } from '../../model/roles'
-import { outlineMaskNode } from '../../operations/outlineMask/outlineMask'
+import { outlineMaskNode } from '../../operations/masks/outlineMask/outlineMask'
 import { maskBase } from '../maskBase'
 import type { MaskDefinition } from '../maskDefinition'
 

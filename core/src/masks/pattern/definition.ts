@@ -1,6 +1,6 @@
 import { z } from 'zod'
 import { referenceTo } from '../../model/roles'
-import { fieldAsMaskNode } from '../../operations/fieldAsMask/fieldAsMask'
+import { fieldAsMaskNode } from '../../operations/fields/fieldAsMask/fieldAsMask'
 import { maskBase } from '../maskBase'
 import type { MaskDefinition } from '../maskDefinition'
 

@@ -1,7 +1,7 @@
 import { z } from 'zod'
-import { luminosityMaskNode } from '../../operations/luminosityMask/luminosityMask'
+import { luminosityMaskNode } from '../../operations/masks/luminosityMask/luminosityMask'
 import { withRoles } from '../../model/roles'
-import { photoNode } from '../../operations/photo/photo'
+import { photoNode } from '../../operations/sources/photo/photo'
 import { maskBase } from '../maskBase'
 import type { MaskDefinition } from '../maskDefinition'
 

@@ -1,7 +1,7 @@
 import { z } from 'zod'
 import { lengthControl, percentControl } from '../../model/controls'
-import { gaussianBlurNode } from '../../operations/gaussianBlur/gaussianBlur'
-import { skyMaskNode } from '../../operations/skyMask/skyMask'
+import { gaussianBlurNode } from '../../operations/blurs/gaussianBlur/gaussianBlur'
+import { skyMaskNode } from '../../operations/masks/skyMask/skyMask'
 import { maskBase } from '../maskBase'
 import type { MaskDefinition } from '../maskDefinition'
 
