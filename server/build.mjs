@@ -13,5 +13,5 @@ await build({
   banner: {
     js: "import { createRequire as __createRequire } from 'node:module'; import { dirname as __dirnameOf } from 'node:path'; import { fileURLToPath as __pathOf } from 'node:url'; const require = __createRequire(import.meta.url); const __filename = __pathOf(import.meta.url); const __dirname = __dirnameOf(__filename);",
   },
-  external: ['fastify', '@fastify/static', '@fastify/helmet'],
+  external: ['sharp', 'fastify', '@fastify/static', '@fastify/helmet'],
 })

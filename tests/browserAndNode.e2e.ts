@@ -4,6 +4,7 @@ import { fileURLToPath } from 'node:url'
 import { build } from 'esbuild'
 import type { Browser } from 'playwright-core'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import { wasmCodecs } from '../core/src/codecs/codecs'
 import { RenderWorker } from '../core/src/pool/renderWorker'
 import { demoNames, launch, settled, shelfReady, visit } from './support/browser'
 import looksOfVersion2 from './fixtures/looksOfVersion2.json'
@@ -35,7 +36,7 @@ describe('Chromium and Node', () => {
     await page.evaluate(await bundled())
     const inPage = await page.evaluate((script) => globalThis.everyKindOf(script), thread.url())
     const path = createRequire(import.meta.url).resolve('@welkinar/kernels/kernels.wasm')
-    const noCodecs = (): Promise<never> => Promise.reject(new Error('No file is opened here.'))
+    const noCodecs = wasmCodecs(() => Promise.reject(new Error('No file is opened here.')))
     const here = await everyKind(await RenderWorker.create(await WebAssembly.compile(await readFile(path)), 2e8, noCodecs))
     expect(Object.keys(here).length).toBeGreaterThan(100)
     expect(inPage).toEqual(here)

@@ -3,7 +3,7 @@ import jpegEncoder from '@cornerstonejs/codec-libjpeg-turbo-8bit/wasm?url'
 import avifDecoder from '@jsquash/avif/codec/dec/avif_dec.wasm?url'
 import png from '@jsquash/png/codec/pkg/squoosh_png_bg.wasm?url'
 import webpDecoder from '@jsquash/webp/codec/dec/webp_dec.wasm?url'
-import { RenderWorker, type CodecName } from '@welkinar/core/worker'
+import { RenderWorker, wasmCodecs, type CodecName } from '@welkinar/core/worker'
 import kernels from '@welkinar/kernels/kernels.wasm?url'
 import { expose } from 'comlink'
 
@@ -13,5 +13,11 @@ const codecs: Record<CodecName, string> = { jpegDecoder, jpegEncoder, png, webpD
 
 const compile = (url: string): Promise<WebAssembly.Module> => WebAssembly.compileStreaming(fetch(url))
 
-expose(await RenderWorker.create(await compile(kernels), Number(self.name), (name) => compile(codecs[name])))
+expose(
+  await RenderWorker.create(
+    await compile(kernels),
+    Number(self.name),
+    wasmCodecs((name) => compile(codecs[name])),
+  ),
+)
 postMessage('ready')

@@ -27,7 +27,7 @@ export function prepareCodec(name: CodecName, load: LoadCodec, init: unknown): P
   return preparing
 }
 
-type Decode = (bytes: Uint8Array) => Promise<DecodedPixels>
+export type Decode = (bytes: Uint8Array) => Promise<DecodedPixels>
 
 interface Decoder {
   readonly codec: CodecName
@@ -60,10 +60,10 @@ const decoders: Record<PhotoFormat, Decoder> = {
 export async function decoderFor(format: PhotoFormat, load: LoadCodec): Promise<Decode> {
   const { codec, init, decode } = decoders[format]
   await prepareCodec(codec, load, init)
-  return decode
-}
-
-/** Makes a decoder anew the next time: one that broken data has stopped halfway may be in any state. The one of PNG stays as it is (`readPngStructure`). */
-export function forgetDecoder(format: PhotoFormat): void {
-  ready.delete(decoders[format].codec)
+  return (bytes) =>
+    decode(bytes).catch((error: unknown) => {
+      // One that broken data has stopped halfway may be in any state: it is made anew the next time. That of PNG stays as it is (`readPngStructure`).
+      ready.delete(codec)
+      throw error
+    })
 }

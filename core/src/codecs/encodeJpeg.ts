@@ -1,5 +1,6 @@
 import createTurbo, { type TurboModule } from '@cornerstonejs/codec-libjpeg-turbo-8bit/wasmjs'
 import type { LoadCodec } from './codecModules'
+import { FULL_COLOUR_FROM } from './fullColour'
 
 let turbo: Promise<TurboModule> | undefined
 
@@ -16,9 +17,6 @@ function prepare(load: LoadCodec): Promise<TurboModule> {
   turbo.catch(() => (turbo = undefined))
   return turbo
 }
-
-/** From this quality on colour is kept at full resolution, so that coloured points of light keep their colour. */
-const FULL_COLOUR_FROM = 90
 
 /**
  * A baseline JPEG by libjpeg-turbo.

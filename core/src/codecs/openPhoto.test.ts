@@ -4,6 +4,7 @@ import sharp, { type Sharp } from 'sharp'
 import { describe, expect, it } from 'vitest'
 import { samplePixels } from '../../test-support/pictures'
 import type { CodecName, LoadCodec } from './codecModules'
+import { wasmCodecs } from './codecs'
 import { encodePicture } from './encodePicture'
 import { openPhoto, TooLargeProblem } from './openPhoto'
 
@@ -23,7 +24,7 @@ const picture = () => sharp(Buffer.from(rgba), { raw: { width, height, channels:
 const bytesOf = async (made: Sharp): Promise<Uint8Array> => new Uint8Array(await made.toBuffer())
 
 async function opened(bytes: Uint8Array, name = 'photo.jpg') {
-  const { full, notices } = await openPhoto(bytes, name, load)
+  const { full, notices } = await openPhoto(bytes, name, wasmCodecs(load))
   return { ...full, notices, codes: full.format === 'rgba8' ? new Uint8Array(full.pixels) : new Uint16Array(full.pixels) }
 }
 
@@ -118,18 +119,18 @@ describe('files that cannot be opened', () => {
   ]
 
   it.each(cases)('%s gets a message with its name and the reason', async (name, make, message) => {
-    await expect(openPhoto(await make(), name, load)).rejects.toThrow(message)
+    await expect(openPhoto(await make(), name, wasmCodecs(load))).rejects.toThrow(message)
   })
 
   it('a header that promises nothing but zero pixels is refused', async () => {
     const bytes = await bytesOf(picture().png())
     new DataView(bytes.buffer, bytes.byteOffset).setUint32(16, 0)
-    await expect(openPhoto(bytes, 'zero.png', load)).rejects.toThrow(/“zero.png”/)
+    await expect(openPhoto(bytes, 'zero.png', wasmCodecs(load))).rejects.toThrow(/“zero.png”/)
   })
 
   it('an animated WebP is refused, an animated PNG opens with its first picture', async () => {
     const frames = sharp(Buffer.from(rgba), { raw: { width, height, channels: 4, pageHeight: height / 2 } })
-    await expect(openPhoto(await bytesOf(frames.webp({ loop: 0, delay: [90, 90] })), 'moving.webp', load)).rejects.toThrow(
+    await expect(openPhoto(await bytesOf(frames.webp({ loop: 0, delay: [90, 90] })), 'moving.webp', wasmCodecs(load))).rejects.toThrow(
       /“moving.webp” is an animation/,
     )
     const png = await bytesOf(picture().png())
@@ -140,9 +141,9 @@ describe('files that cannot be opened', () => {
 
   it('a photo beyond 60 megapixels is refused with its size, and decoded when that is allowed', async () => {
     const large = await bytesOf(sharp({ create: { width: 9000, height: 7000, channels: 3, background: '#345' } }).png())
-    await expect(openPhoto(large, 'huge.png', load)).rejects.toThrow(TooLargeProblem)
-    await expect(openPhoto(large, 'huge.png', load)).rejects.toThrow('“huge.png” has 63 megapixels (9000 × 7000)')
-    expect((await openPhoto(large, 'huge.png', load, true)).full.width).toBe(9000)
+    await expect(openPhoto(large, 'huge.png', wasmCodecs(load))).rejects.toThrow(TooLargeProblem)
+    await expect(openPhoto(large, 'huge.png', wasmCodecs(load))).rejects.toThrow('“huge.png” has 63 megapixels (9000 × 7000)')
+    expect((await openPhoto(large, 'huge.png', wasmCodecs(load), true)).full.width).toBe(9000)
   })
 })
 

@@ -1,8 +1,8 @@
 import { imageSize } from 'image-size'
 import { UserProblem } from '../model/userProblem'
 import { sharedBuffer, type PhotoLevel } from '../photo/photoData'
-import type { LoadCodec } from './codecModules'
-import { decoderFor, forgetDecoder, type DecodedPixels } from './decodePixels'
+import type { Codecs } from './codecs'
+import type { DecodedPixels } from './decodePixels'
 import { readJpegStructure } from './jpegStructure'
 import { oriented, readOrientation } from './orientation'
 import { readPngStructure } from './pngStructure'
@@ -32,13 +32,18 @@ export interface FullPhoto {
  * @param allowLarge decode beyond the limit; the caller then reduces it
  * @throws UserProblem naming the file and the reason; TooLargeProblem beyond the limit
  */
-export async function openPhoto(bytes: Uint8Array, fileName: string, load: LoadCodec, allowLarge = false): Promise<FullPhoto> {
+export async function openPhoto(
+  bytes: Uint8Array,
+  fileName: string,
+  codecs: Pick<Codecs, 'decoderFor'>,
+  allowLarge = false,
+): Promise<FullPhoto> {
   const sniffed = sniffFormat(bytes, fileName)
   if ('not' in sniffed) throw new UserProblem(`“${fileName}” cannot be opened: it is ${sniffed.not}.`)
   const { format } = sniffed
   checkStructure(bytes, fileName, format)
   checkSize(headerSize(bytes, fileName), fileName, allowLarge)
-  const decoded = await decodeOrExplain(bytes, fileName, format, load)
+  const decoded = await decodeOrExplain(bytes, fileName, format, codecs)
   checkSize(decoded, fileName, allowLarge)
   const notices = isAnimatedPng(bytes, format) ? [`“${fileName}” is an animation; its first picture was opened.`] : []
   const transparent = format !== 'jpeg' && layOnWhite(decoded.data)
@@ -105,12 +110,16 @@ function checkSize({ width, height }: { width: number; height: number }, fileNam
   if (width * height > LARGEST_MEGAPIXELS * 1e6 && !allowLarge) throw new TooLargeProblem(fileName, width, height)
 }
 
-async function decodeOrExplain(bytes: Uint8Array, fileName: string, format: PhotoFormat, load: LoadCodec): Promise<DecodedPixels> {
-  const decode = await decoderFor(format, load)
+async function decodeOrExplain(
+  bytes: Uint8Array,
+  fileName: string,
+  format: PhotoFormat,
+  codecs: Pick<Codecs, 'decoderFor'>,
+): Promise<DecodedPixels> {
+  const decode = await codecs.decoderFor(format)
   try {
     return await decode(bytes)
   } catch {
-    forgetDecoder(format)
     throw new UserProblem(`“${fileName}” is damaged: its ${format.toUpperCase()} data cannot be decoded.`)
   }
 }

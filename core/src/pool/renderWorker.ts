@@ -1,7 +1,7 @@
 import { instantiate } from '@welkinar/kernels'
 import { transfer } from 'comlink'
-import { encodePicture, type ExportOptions } from '../codecs/encodePicture'
-import type { LoadCodec } from '../codecs/codecModules'
+import type { Codecs } from '../codecs/codecs'
+import type { ExportOptions } from '../codecs/encodePicture'
 import { LARGEST_MEGAPIXELS, openPhoto, TooLargeProblem } from '../codecs/openPhoto'
 import type { Rgb } from '../colour/hex'
 import { Evaluator } from '../graph/evaluator'
@@ -32,17 +32,17 @@ export class RenderWorker {
 
   private constructor(
     private readonly evaluator: Evaluator,
-    private readonly loadCodec: LoadCodec,
+    private readonly codecs: Codecs,
   ) {}
 
-  static async create(kernels: WebAssembly.Module, cacheBytes: number, loadCodec: LoadCodec): Promise<RenderWorker> {
-    return new RenderWorker(new Evaluator(await instantiate(kernels, { env: {} }), cacheBytes), loadCodec)
+  static async create(kernels: WebAssembly.Module, cacheBytes: number, codecs: Codecs): Promise<RenderWorker> {
+    return new RenderWorker(new Evaluator(await instantiate(kernels, { env: {} }), cacheBytes), codecs)
   }
 
   /** Decodes a file and reduces it. `reduce` opens a photo beyond the limit at a size below it. */
   async openPhoto(id: string, bytes: Uint8Array, fileName: string, reduce: boolean): Promise<Opened> {
     try {
-      const { full, notices } = await openPhoto(bytes, fileName, this.loadCodec, reduce)
+      const { full, notices } = await openPhoto(bytes, fileName, this.codecs, reduce)
       const photo = withinLimit(withReductions(this.evaluator.kernels, id, full))
       return { photo, notices }
     } catch (error) {
@@ -100,7 +100,7 @@ export class RenderWorker {
 
   /** The file of a picture, as a blob, which crosses to the page without a copy. */
   encode(pixels: Uint8ClampedArray<ArrayBuffer>, width: number, height: number, options: ExportOptions): Promise<Blob> {
-    return encodePicture(pixels, width, height, options, this.loadCodec)
+    return this.codecs.encode(pixels, width, height, options)
   }
 }
 

@@ -1,0 +1,67 @@
+import { readFile } from 'node:fs/promises'
+import { wasmCodecs, type CodecName, type Codecs } from '@welkinar/core/worker'
+import sharp, { type Sharp } from 'sharp'
+import { describe, expect, it } from 'vitest'
+import { openPhoto } from '../../core/src/codecs/openPhoto'
+import { codecPath } from './modulePaths'
+import { nativeCodecs } from './nativeCodecs'
+
+const inWebAssembly = wasmCodecs(async (name: CodecName) => WebAssembly.compile(await readFile(codecPath(name))))
+
+const noise = { type: 'gaussian' as const, mean: 120, sigma: 50 }
+/** Colour noise over an odd size, which blocks and reduced colour do not divide. */
+const picture = (width = 201, height = 133): Sharp =>
+  sharp(Buffer.from(Array.from({ length: width * height * 3 }, (_, i) => (i * i * 31 + (i >> 5) * 7) % 256)), {
+    raw: { width, height, channels: 3 },
+  })
+
+const files: Record<string, () => Promise<Buffer>> = {
+  'plain.jpg': () => picture().jpeg({ quality: 80 }).toBuffer(),
+  'full colour.jpg': () => picture().jpeg({ quality: 92, chromaSubsampling: '4:4:4' }).toBuffer(),
+  'progressive.jpg': () => picture(333, 77).jpeg({ progressive: true, quality: 40 }).toBuffer(),
+  'grey.jpg': () => picture().greyscale().jpeg().toBuffer(),
+  'turned.jpg': () => picture().jpeg().withMetadata({ orientation: 6 }).toBuffer(),
+  'with a profile.jpg': () => picture().withIccProfile('p3').jpeg().toBuffer(),
+  'plain.png': () => picture().png().toBuffer(),
+  'interlaced.png': () => picture().png({ progressive: true }).toBuffer(),
+  'palette.png': () => picture().png({ palette: true }).toBuffer(),
+  'grey.png': () =>
+    sharp({ create: { width: 61, height: 40, channels: 3, background: '#000', noise } })
+      .greyscale()
+      .png()
+      .toBuffer(),
+  'deep.png': () => picture().toColourspace('rgb16').png().toBuffer(),
+  'clear.png': () => picture().ensureAlpha(0.4).png().toBuffer(),
+  'plain.webp': () => picture().webp().toBuffer(),
+  'lossless.webp': () => picture().webp({ lossless: true }).toBuffer(),
+  'plain.avif': () => picture().avif({ effort: 0 }).toBuffer(),
+}
+
+describe('native codecs', () => {
+  it.each(Object.keys(files))('read the same pixels as those of the browser: %s', async (name) => {
+    const bytes = new Uint8Array(await files[name]!())
+    const read = async (codecs: Codecs) => {
+      const { full, notices } = await openPhoto(bytes, name, codecs)
+      return { ...full, pixels: Buffer.from(full.pixels as ArrayBuffer).toString('base64'), notices }
+    }
+    expect(await read(nativeCodecs)).toEqual(await read(inWebAssembly))
+  })
+
+  it.each(['png', 'jpeg'] as const)('write a %s that is as near to the picture as that of the browser', async (format) => {
+    const [width, height] = [201, 133]
+    const pixels = new Uint8ClampedArray(await picture().ensureAlpha().raw().toBuffer())
+    const wanted = await picture().raw().toBuffer()
+    const error = async (codecs: Codecs): Promise<number> => {
+      const file = await codecs.encode(pixels.slice(), width, height, { format, quality: 92 })
+      const found = await sharp(await file.arrayBuffer())
+        .removeAlpha()
+        .raw()
+        .toBuffer()
+      return found.reduce((sum, code, i) => sum + Math.abs(code - wanted[i]!), 0) / found.length
+    }
+    const [native, other] = [await error(nativeCodecs), await error(inWebAssembly)]
+    if (format === 'png') expect([native, other]).toEqual([0, 0])
+    // Two encoders of JPEG: not the same codes, but as good a picture of the same quality.
+    else expect(Math.abs(native / other - 1)).toBeLessThan(0.1)
+  })
+})

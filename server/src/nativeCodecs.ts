@@ -1,0 +1,29 @@
+import { FULL_COLOUR_FROM, type Codecs } from '@welkinar/core/worker'
+import sharp from 'sharp'
+
+/** sharp reads no more than so many pixels; the application has its own limit, with its own words. */
+const NO_LIMIT = false
+
+/** Codecs of sharp (libvips), several times as fast as those in WebAssembly. A test holds the pixels that they read against theirs. */
+export const nativeCodecs: Codecs = {
+  decoderFor: () =>
+    Promise.resolve(async (bytes) => {
+      // As in the browser an embedded profile is not applied, and a file that is a little damaged gives what there is.
+      const picture = sharp(bytes, { ignoreIcc: true, failOn: 'none', limitInputPixels: NO_LIMIT })
+      const deep = (await picture.metadata()).depth === 'ushort'
+      const { data, info } = await picture
+        .toColourspace(deep ? 'rgb16' : 'srgb')
+        .ensureAlpha()
+        .raw({ depth: deep ? 'ushort' : 'uchar' })
+        .toBuffer({ resolveWithObject: true })
+      const { buffer, byteOffset, byteLength } = data
+      const pixels = deep ? new Uint16Array(buffer, byteOffset, byteLength / 2) : new Uint8ClampedArray(buffer, byteOffset, byteLength)
+      return { width: info.width, height: info.height, data: pixels }
+    }),
+  async encode(pixels, width, height, { format, quality }) {
+    const picture = sharp(pixels, { raw: { width, height, channels: 4 } }).removeAlpha()
+    const file =
+      format === 'jpeg' ? picture.jpeg({ quality, chromaSubsampling: quality >= FULL_COLOUR_FROM ? '4:4:4' : '4:2:0' }) : picture.png()
+    return new Blob([new Uint8Array(await file.toBuffer())], { type: `image/${format}` })
+  },
+}
