@@ -6,7 +6,7 @@ import { wrap, type Remote } from 'comlink'
 import nodeEndpoint from 'comlink/dist/esm/node-adapter.mjs'
 
 /** Memory that all threads together keep results in, bytes. */
-const CACHE_BYTES = 512 * 1024 * 1024
+const CACHE_BYTES = 256 * 1024 * 1024
 
 interface NodePoolOptions {
   /** The bundled worker; default: beside this file. */

@@ -25,10 +25,10 @@ export function NumberControl({ control, limits, value, start, onChange }: Numbe
   // Starting values are rounded; what is closer than a person can set it is the same.
   const changed = Math.abs(value - start) > control.step / 20
   return (
-    <Box sx={{ minWidth: 0 }}>
-      <Box sx={{ display: 'flex', alignItems: 'baseline', gap: '2px' }}>
+    <Box sx={{ minWidth: 0, alignSelf: 'end' }}>
+      <Box sx={{ display: 'flex', alignItems: 'last baseline', gap: '2px' }}>
         <Tooltip describeChild title={control.hint ?? ''} placement="left">
-          <Box component="label" id={id} sx={{ flex: 1, minWidth: 0, overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' }}>
+          <Box component="label" id={id} sx={{ flex: 1, minWidth: 0, lineHeight: 1.2 }}>
             {control.label}
           </Box>
         </Tooltip>

@@ -36,6 +36,18 @@ export function withRoles<T extends z.ZodType>(schema: T, roles: Roles): T {
 
 /** The roles of a schema, also of what is within its default or null. */
 export function rolesOf(schema: z.ZodType): Roles {
+  let roles = known.get(schema)
+  if (!roles) {
+    roles = readRoles(schema)
+    known.set(schema, roles)
+  }
+  return roles
+}
+
+/** Schemas do not change; every walk over a document asks each of them. */
+const known = new WeakMap<z.ZodType, Roles>()
+
+function readRoles(schema: z.ZodType): Roles {
   const own = schema.meta()?.['roles'] as Roles | undefined
   const within = schema instanceof z.ZodDefault || schema instanceof z.ZodNullable ? rolesOf(schema.unwrap() as z.ZodType) : undefined
   return { ...within, ...own }

@@ -13,7 +13,7 @@ export type Visit = (value: unknown, roles: Roles, schema: z.ZodType) => unknown
  * @param value what the schema accepts
  */
 export function mapDocument<T>(schema: z.ZodType<T>, value: T, visit: Visit): T {
-  return mapped(schema, value, visit, {}) as T
+  return mapped(schema, value, visit, NONE) as T
 }
 
 /** Calls `see` for each value of a document that has roles. */
@@ -24,15 +24,23 @@ export function eachRole<T>(schema: z.ZodType<T>, value: T, see: (value: unknown
   })
 }
 
+const NONE: Roles = {}
+
+function isEmpty(roles: Roles): boolean {
+  for (const _ in roles) return false
+  return true
+}
+
 function mapped(schema: z.ZodType, value: unknown, visit: Visit, outer: Roles): unknown {
-  const roles = { ...rolesOf(schema), ...outer }
+  const own = rolesOf(schema)
+  const roles = outer === NONE ? own : { ...own, ...outer }
   if (schema instanceof z.ZodDefault) return mapped(schema.unwrap() as z.ZodType, value, visit, roles)
   if (schema instanceof z.ZodNullable) {
     const found = value === null ? null : mapped(schema.unwrap() as z.ZodType, value, visit, roles)
     return found === GONE ? null : found
   }
   const within = mappedWithin(schema, value, visit)
-  return within === GONE || Object.keys(roles).length === 0 ? within : visit(within, roles, schema)
+  return within === GONE || isEmpty(roles) ? within : visit(within, roles, schema)
 }
 
 function mappedWithin(schema: z.ZodType, value: unknown, visit: Visit): unknown {
@@ -44,8 +52,8 @@ function mappedWithin(schema: z.ZodType, value: unknown, visit: Visit): unknown 
 
 function mappedList(element: z.ZodType, list: readonly unknown[], visit: Visit): unknown {
   // Thousands of bare numbers say nothing one by one.
-  if (element instanceof z.ZodNumber && Object.keys(rolesOf(element)).length === 0) return list
-  const items = list.map((item) => mapped(element, item, visit, {})).filter((item) => item !== GONE)
+  if (element instanceof z.ZodNumber && isEmpty(rolesOf(element))) return list
+  const items = list.map((item) => mapped(element, item, visit, NONE)).filter((item) => item !== GONE)
   return items.length === list.length && items.every((item, index) => item === list[index]) ? list : items
 }
 
@@ -54,7 +62,7 @@ function mappedObject(shape: Record<string, z.ZodType>, value: Record<string, un
   const entries: [string, unknown][] = []
   for (const [key, item] of Object.entries(value)) {
     const schema = shape[key]
-    const found = schema ? mapped(schema, item, visit, {}) : item
+    const found = schema ? mapped(schema, item, visit, NONE) : item
     if (found === GONE) return GONE
     changed ||= found !== item
     entries.push([key, found])
