@@ -4,8 +4,11 @@ import sharp from 'sharp'
 /** sharp reads no more than so many pixels; the application has its own limit, with its own words. */
 const NO_LIMIT = false
 
-/** Codecs of sharp (libvips), several times as fast as those in WebAssembly. A test holds the pixels that they read against theirs. */
-export const nativeCodecs: Codecs = {
+/**
+ * Codecs of sharp (libvips), several times as fast as those in WebAssembly. A test holds the pixels that they read against theirs.
+ * @param others for what is to be the same file everywhere
+ */
+export const nativeCodecs = (others: Pick<Codecs, 'encode'>): Codecs => ({
   decoderFor: () =>
     Promise.resolve(async (bytes) => {
       // As in the browser an embedded profile is not applied, and a file that is a little damaged gives what there is.
@@ -20,10 +23,14 @@ export const nativeCodecs: Codecs = {
       const pixels = deep ? new Uint16Array(buffer, byteOffset, byteLength / 2) : new Uint8ClampedArray(buffer, byteOffset, byteLength)
       return { width: info.width, height: info.height, data: pixels }
     }),
-  async encode(pixels, width, height, { format, quality }) {
-    const picture = sharp(pixels, { raw: { width, height, channels: 4 } }).removeAlpha()
-    const file =
-      format === 'jpeg' ? picture.jpeg({ quality, chromaSubsampling: quality >= FULL_COLOUR_FROM ? '4:4:4' : '4:2:0' }) : picture.png()
-    return new Blob([new Uint8Array(await file.toBuffer())], { type: `image/${format}` })
+  async encode(pixels, width, height, options) {
+    // A PNG is the same file as that of the browser.
+    if (options.format === 'png') return others.encode(pixels, width, height, options)
+    const { quality } = options
+    const file = await sharp(pixels, { raw: { width, height, channels: 4 } })
+      .removeAlpha()
+      .jpeg({ quality, chromaSubsampling: quality >= FULL_COLOUR_FROM ? '4:4:4' : '4:2:0' })
+      .toBuffer()
+    return new Blob([new Uint8Array(file)], { type: 'image/jpeg' })
   },
-}
+})

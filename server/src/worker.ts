@@ -1,9 +1,9 @@
 import { readFile } from 'node:fs/promises'
 import { parentPort, workerData } from 'node:worker_threads'
-import { RenderWorker } from '@welkinar/core/worker'
+import { RenderWorker, wasmCodecs } from '@welkinar/core/worker'
 import { expose } from 'comlink'
 import nodeEndpoint from 'comlink/dist/esm/node-adapter.mjs'
-import { kernelsPath } from './modulePaths'
+import { codecPath, kernelsPath } from './modulePaths'
 import { nativeCodecs } from './nativeCodecs'
 
 async function compile(path: string): Promise<WebAssembly.Module> {
@@ -11,6 +11,7 @@ async function compile(path: string): Promise<WebAssembly.Module> {
 }
 
 if (!parentPort) throw new Error('This file runs in a worker thread.')
+const codecs = nativeCodecs(wasmCodecs((name) => compile(codecPath(name))))
 const { cacheBytes } = workerData as { readonly cacheBytes: number }
-expose(await RenderWorker.create(await compile(kernelsPath()), cacheBytes, nativeCodecs), nodeEndpoint(parentPort))
+expose(await RenderWorker.create(await compile(kernelsPath()), cacheBytes, codecs), nodeEndpoint(parentPort))
 parentPort.postMessage('ready')
