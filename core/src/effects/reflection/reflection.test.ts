@@ -109,7 +109,7 @@ describe('a reflection', () => {
       planeOf(evaluator, sceneGraph({ ...sourceOf(effects), phase }, { kind: 'step', effectId: 'water', step: 'shape' }), size)
     const [first, half, last] = [at(0), at(0.4), at(1)]
     expect(first.some((value, i) => Math.abs(value - half[i]!) > 0.02)).toBe(true)
-    first.forEach((value, i) => expect(Math.abs(value - last[i]!)).toBeLessThan(2e-3))
+    expect(first.reduce((most, value, i) => Math.max(most, Math.abs(value - last[i]!)), 0)).toBeLessThan(2e-3)
   })
 
   it('copied with its effect, mirrors the copy', () => {

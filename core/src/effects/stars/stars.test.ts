@@ -129,7 +129,7 @@ describe('stars in the picture', () => {
       planeOf(evaluator, stars.contribute(controlsOf({ faintest: 6 }, { twinkle: 100 }), scene(phase), [1, 1, 1]).field, size)
     const [first, half, last] = [at(0), at(0.37), at(1)]
     expect(first.some((value, i) => Math.abs(value - half[i]!) > 0.1)).toBe(true)
-    first.forEach((value, i) => expect(Math.abs(value - last[i]!)).toBeLessThan(1e-4))
+    expect(first.reduce((most, value, i) => Math.max(most, Math.abs(value - last[i]!)), 0)).toBeLessThan(1e-4)
   })
 
   it('end at the horizon, and thin out towards it', () => {
