@@ -25,11 +25,21 @@ export interface Burst {
   readonly seed: number
 }
 
+/** Pixels of a coarse grid to the width of a core or halo. */
+const PIXELS_OF_GLOW = 5
+
+/** The finest that a burst holds, photo px: spikes and rays are thin, what glows is as wide as it is. */
+function finestOf({ core, halo, haloSize, spikes, rays }: Burst): number {
+  if ((spikes.count > 0 && spikes.strength > 0) || (rays.count > 0 && rays.strength > 0)) return 0
+  return Math.min(core > 0 ? core : Infinity, halo > 0 ? haloSize : Infinity)
+}
+
 type BurstParameters = { readonly bursts: readonly Burst[]; readonly phase: number }
 
 /** Bursts of light laid over each other, as a field, and at a reduced scale the variance inside each pixel. */
 export const bursts: Operation<BurstParameters> = {
   name: 'bursts',
+  pitch: ({ bursts: all }) => Math.min(...all.map(finestOf)) / PIXELS_OF_GLOW,
   run({ kernels, grid, plane }, { bursts: all, phase }, _inputs, rect) {
     const count = rect.width * rect.height
     const reduced = grid.pitchX > 1 || grid.pitchY > 1
