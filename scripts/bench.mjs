@@ -2,6 +2,6 @@
 import { build, installChromium, installPackages, mustRun } from './lib.mjs'
 
 installPackages()
-installChromium()
+await installChromium()
 build()
 mustRun('npm', ['run', '--silent', 'bench', '-w', 'bench', '--', ...process.argv.slice(2)])

@@ -1,4 +1,4 @@
-import { spawnSync } from 'node:child_process'
+import { spawn, spawnSync } from 'node:child_process'
 import { existsSync, readFileSync, writeFileSync } from 'node:fs'
 import { createHash } from 'node:crypto'
 import { dirname, join } from 'node:path'
@@ -28,13 +28,15 @@ export function installPackages() {
   writeFileSync(mark, lock)
 }
 
-/** Installs Debian's Chromium if there is none. */
-export function installChromium() {
+/** Installs Debian's Chromium if there is none; other things may be done meanwhile. Ends this program if it fails. */
+export async function installChromium() {
   if (existsSync('/usr/bin/chromium')) return
-  const quiet = { stdio: ['ignore', 'ignore', 'inherit'], env: { ...process.env, DEBIAN_FRONTEND: 'noninteractive' } }
   console.log('Installing chromium …')
-  mustRun('apt-get', ['update', '-qq'], quiet)
-  mustRun('apt-get', ['install', '-y', '-qq', '--no-install-recommends', 'chromium'], quiet)
+  const quiet = { stdio: ['ignore', 'ignore', 'inherit'], env: { ...process.env, DEBIAN_FRONTEND: 'noninteractive' } }
+  for (const args of [['update', '-qq'], ['install', '-y', '-qq', '--no-install-recommends', 'chromium']]) {
+    const status = await new Promise((resolve) => spawn('apt-get', args, quiet).on('error', resolve).on('close', resolve))
+    if (status !== 0) process.exit(1)
+  }
 }
 
 /** Builds kernels, application and server. */

@@ -50,7 +50,7 @@ if (unknown) {
   process.exit(1)
 }
 installPackages()
-installChromium()
+await installChromium()
 build()
 const rows = rowsBefore()
 let failed = false

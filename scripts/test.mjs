@@ -51,8 +51,8 @@ function tests(name, config) {
   }
 }
 
+const chromium = installChromium()
 installPackages()
-installChromium()
 build()
 await checks({
   Linter: ['eslint', '.', '--max-warnings=0'],
@@ -62,6 +62,7 @@ await checks({
   Formatting: ['prettier', '--check', '--log-level=warn', '.'],
 })
 tests('Unit tests', 'vitest.config.ts')
+await chromium
 tests('End-to-end tests', 'tests/vitest.config.ts')
 
 const skipped = total.skipped ? `, ${total.skipped} skipped` : ''

@@ -37,7 +37,7 @@ export function NumberControl({ control, limits, value, start, onChange }: Numbe
             <ButtonBase
               aria-label={`Reset ${control.label} to ${start}`}
               onClick={() => onChange(start)}
-              sx={{ width: 24, height: 24, m: '-4px -9px -4px -7px', alignSelf: 'center' }}
+              sx={{ width: 24, height: 24, m: '-7px -9px -1px -7px', alignSelf: 'end' }}
             >
               <Box sx={{ width: 6, height: 6, borderRadius: '50%', bgcolor: ink.accent }} />
             </ButtonBase>
