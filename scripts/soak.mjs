@@ -29,7 +29,7 @@ const page = join(root, 'docs', 'soak.md')
 /** The rows of the page as it stands, so that a part can be run by itself. */
 function rowsBefore() {
   if (!existsSync(page)) return {}
-  const rows = readFileSync(page, 'utf8').matchAll(/^\| (\w+) \|.*$/gm)
+  const rows = readFileSync(page, 'utf8').matchAll(/^\| (\w+) +\|.*$/gm)
   return Object.fromEntries([...rows].map(([row, name]) => [name, row]))
 }
 
