@@ -33,7 +33,10 @@ export async function installChromium() {
   if (existsSync('/usr/bin/chromium')) return
   console.log('Installing chromium …')
   const quiet = { stdio: ['ignore', 'ignore', 'inherit'], env: { ...process.env, DEBIAN_FRONTEND: 'noninteractive' } }
-  for (const args of [['update', '-qq'], ['install', '-y', '-qq', '--no-install-recommends', 'chromium']]) {
+  for (const args of [
+    ['update', '-qq'],
+    ['install', '-y', '-qq', '--no-install-recommends', 'chromium'],
+  ]) {
     const status = await new Promise((resolve) => spawn('apt-get', args, quiet).on('error', resolve).on('close', resolve))
     if (status !== 0) process.exit(1)
   }
