@@ -60,7 +60,9 @@ for (const [name, { title, rows }] of Object.entries(groups)) {
 await rm(folder, { recursive: true })
 
 function whole(sections: Readonly<Record<string, string>>): string {
-  const known = Object.values(groups).flatMap(({ title }) => (sections[title] ? [`## ${title}\n\n${sections[title]}`] : []))
+  // Titles in their order; what is no longer measured stays at the end until somebody takes it out.
+  const titles = new Set([...Object.values(groups).map(({ title }) => title), ...Object.keys(sections)])
+  const known = [...titles].flatMap((title) => (sections[title] ? [`## ${title}\n\n${sections[title]}`] : []))
   return `# Benchmarks
 
 Written by \`npm run bench\`; \`npm run bench -- --only NAME\` measures one table (${Object.keys(groups).join(', ')}). Medians of up to

@@ -1,4 +1,5 @@
 import {
+  contains,
   gridAt,
   gridBounds,
   intersect,
@@ -23,6 +24,7 @@ interface Wanted {
 
 /** Pixels of a part of the photo at one scale. */
 interface Shown {
+  readonly node: GraphNode
   readonly canvas: OffscreenCanvas
   readonly grid: Grid
   readonly rect: Rect
@@ -137,7 +139,8 @@ export class LookLayer {
       this.onChange()
       return
     }
-    if (factor > 1) {
+    // Where the same look is on the screen already, at another scale, it is the first answer itself.
+    if (factor > 1 && !this.shows(wanted)) {
       await this.paint(wanted, factor)
       this.note('coarse', started)
     }
@@ -150,6 +153,13 @@ export class LookLayer {
       this.onChange()
       this.lookAhead(wanted)
     }
+  }
+
+  /** Whether what is shown is the wished look, and covers all of the wish. */
+  private shows({ node, photo, port }: Wanted): boolean {
+    if (this.shown?.node.key !== node.key) return false
+    const { grid, rect } = this.shown
+    return contains(rect, regionOnGrid(visibleRegion(port, photo), grid))
   }
 
   /** Computes what a small movement of the view would bring into it; the threads keep it. */
@@ -185,7 +195,7 @@ export class LookLayer {
     if (rect.width === 0 || rect.height === 0) return
     const canvas = new OffscreenCanvas(rect.width, rect.height)
     await this.render(wanted.node, grid, rect, canvas)
-    this.shown = { canvas, grid, rect }
+    this.shown = { node: wanted.node, canvas, grid, rect }
     // What was exact before is no longer shown.
     this.doneKey = ''
     this.onChange()
@@ -204,7 +214,7 @@ export class LookLayer {
       throw error
     }
     this.msPerPixel = (performance.now() - started) / (rect.width * rect.height)
-    this.shown = { canvas, grid, rect }
+    this.shown = { node: wanted.node, canvas, grid, rect }
     return true
   }
 
