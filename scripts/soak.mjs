@@ -1,5 +1,5 @@
 // npm run soak: what takes long by its nature, in full; the result is written to docs/soak.md. Some hours.
-// npm run soak -- looks sequences files kills: only some of it.
+// npm run soak -- looks browser sequences files kills: only some of it.
 import { spawnSync } from 'node:child_process'
 import { existsSync, readFileSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
@@ -9,6 +9,12 @@ const parts = {
   looks: {
     what: 'Every starting look and ten mixed stacks in other tilings, at reduced sizes, with lights in and outside the frame',
     files: ['core/src/effects/light.test.ts', 'core/src/effects/weather.test.ts', 'core/src/render/mixedStacks.test.ts'],
+    env: { WELKINAR_EVERY_LOOK: '1' },
+  },
+  browser: {
+    what: 'Every starting look at two scales and phases, in Chromium as in Node',
+    config: 'tests/vitest.config.ts',
+    files: ['tests/browserAndNode.e2e.ts'],
     env: { WELKINAR_EVERY_LOOK: '1' },
   },
   sequences: {

@@ -57,23 +57,25 @@ function meansOf(bytes: Uint8ClampedArray, width: number, height: number): numbe
   return sums.map((sum, at) => Math.round((10 * sum) / counts[at]!) / 10)
 }
 
-/** What each picture looks like, by what it shows. */
-export async function everyKind(thread: Thread): Promise<Record<string, Drawn>> {
+/**
+ * What each picture looks like, by what it shows.
+ * @param whole each scene at all scales and phases; else one of them each in turn, and all of the mixed ones
+ */
+export async function everyKind(thread: Thread, whole: boolean): Promise<Record<string, Drawn>> {
   const data = pixels()
   await thread.addPhoto({ id: 'made-up', ...SIZE, levels: [{ ...SIZE, format: 'rgba8', pixels: data.buffer as ArrayBuffer }] })
   const found: Record<string, Drawn> = {}
-  for (const [title, effects] of scenes()) {
-    for (const scale of scales) {
-      for (const phase of phases) {
-        // In the second half of the loop the light is outside the frame.
-        const lights = marks.lights.map((light) => (phase > 0 ? { ...light, x: 700, y: -160 } : light))
-        const grid = gridAt(SIZE, scale)
-        const node = sceneGraph({ photo: { id: 'made-up', ...SIZE }, marks: { ...marks, lights }, phase, effects })
-        const bytes = (await thread.renderTile(new KnownNodes().send(node), grid, gridBounds(grid))) as Uint8ClampedArray
-        found[`${title}, at ${scale}, phase ${phase}`] = {
-          hash: bytes.reduce((hash, byte) => Math.imul(hash ^ byte, 0x01000193), 0x811c9dc5),
-          means: meansOf(bytes, grid.width, grid.height),
-        }
+  const views = scales.flatMap((scale) => phases.map((phase) => ({ scale, phase })))
+  for (const [i, [title, effects]] of scenes().entries()) {
+    for (const { scale, phase } of whole || effects.length > 2 ? views : [views[i % views.length]!]) {
+      // In the second half of the loop the light is outside the frame.
+      const lights = marks.lights.map((light) => (phase > 0 ? { ...light, x: 700, y: -160 } : light))
+      const grid = gridAt(SIZE, scale)
+      const node = sceneGraph({ photo: { id: 'made-up', ...SIZE }, marks: { ...marks, lights }, phase, effects })
+      const bytes = (await thread.renderTile(new KnownNodes().send(node), grid, gridBounds(grid))) as Uint8ClampedArray
+      found[`${title}, at ${scale}, phase ${phase}`] = {
+        hash: bytes.reduce((hash, byte) => Math.imul(hash ^ byte, 0x01000193), 0x811c9dc5),
+        means: meansOf(bytes, grid.width, grid.height),
       }
     }
   }

@@ -44,7 +44,7 @@ function readAt(values: Float32Array, x: number, y: number): number {
 function byDefinition(values: Float32Array, { kind, x, y, strength, sides }: RadialBlurParameters): Float32Array {
   const far = Math.max(...[0, width].flatMap((cx) => [0, height].map((cy) => Math.hypot(cx - x, cy - y))))
   const least = Math.max(0.02, 1 - Math.min(1, strength / far))
-  const samples = 1500
+  const samples = 400
   return Float32Array.from({ length: width * height }, (_, i) => {
     const [dx, dy] = [(i % width) + 0.5 - x, Math.floor(i / width) + 0.5 - y]
     let sum = 0
