@@ -8,7 +8,11 @@ import { build, installChromium, installPackages, root } from './lib.mjs'
 const parts = {
   looks: {
     what: 'Every starting look and ten mixed stacks in other tilings, at reduced sizes, with lights in and outside the frame',
-    files: ['core/src/effects/light.test.ts', 'core/src/effects/weather.test.ts', 'core/src/render/mixedStacks.test.ts'],
+    files: [
+      'core/src/effects/light.contract.test.ts',
+      'core/src/effects/weather.contract.test.ts',
+      'core/src/render/mixedStacks.contract.test.ts',
+    ],
     env: { WELKINAR_EVERY_LOOK: '1' },
   },
   browser: {
