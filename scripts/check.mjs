@@ -10,8 +10,8 @@ const changed = [...listed('diff', '--name-only', 'HEAD'), ...listed('ls-files',
   existsSync(join(root, name)),
 )
 const linted = changed.filter((name) => /\.(ts|tsx|mjs|cjs)$/.test(name))
-// What draws every look, mask and stack (*.contract.test.ts) is for `npm test`.
-const quick = ['--exclude', '**/*.contract.test.ts', '--exclude', '**/node_modules/**']
+// Not what draws every look, mask and stack (*.contract.test.ts), and what runs the built server and command line (*.built.test.ts): that is for `npm test`.
+const quick = ['**/*.contract.test.ts', '**/*.built.test.ts', '**/node_modules/**'].flatMap((name) => ['--exclude', name])
 const commands = [
   ['tsc', '-p', '.', '--incremental', '--tsBuildInfoFile', 'node_modules/.cache/check.tsbuildinfo'],
   ...(changed.length ? [['prettier', '--check', '--log-level=warn', '--ignore-unknown', ...changed]] : []),
