@@ -29,7 +29,8 @@ export const nativeCodecs = (others: Pick<Codecs, 'encode'>): Codecs => ({
     const { quality } = options
     const file = await sharp(pixels, { raw: { width, height, channels: 4 } })
       .removeAlpha()
-      .jpeg({ quality, chromaSubsampling: quality >= FULL_COLOUR_FROM ? '4:4:4' : '4:2:0' })
+      // Codes made for the picture would save a twentieth of the file, and need all of its coefficients at once.
+      .jpeg({ quality, chromaSubsampling: quality >= FULL_COLOUR_FROM ? '4:4:4' : '4:2:0', optimiseCoding: false })
       .toBuffer()
     return new Blob([new Uint8Array(file)], { type: 'image/jpeg' })
   },

@@ -1,17 +1,18 @@
 import { once } from 'node:events'
 import { availableParallelism } from 'node:os'
 import { Worker } from 'node:worker_threads'
-import { RenderPool, type RenderWorker, type Thread } from '@welkinar/core/pool'
+import { RenderPool, type MemoryBudget, type RenderWorker, type Thread } from '@welkinar/core/pool'
 import { wrap, type Remote } from 'comlink'
 import nodeEndpoint from 'comlink/dist/esm/node-adapter.mjs'
 
 /** Memory that all threads together keep results in, bytes. */
-const CACHE_BYTES = 256 * 1024 * 1024
+const BUDGET: MemoryBudget = { usual: 192e6, most: 768e6 }
 
 interface NodePoolOptions {
   /** The bundled worker; default: beside this file. */
   readonly script?: URL
   readonly stallSeconds?: number
+  readonly budget?: MemoryBudget
 }
 
 /**
@@ -19,13 +20,13 @@ interface NodePoolOptions {
  * @param threads default: one for each core
  */
 export async function createNodePool(threads = availableParallelism(), options: NodePoolOptions = {}): Promise<RenderPool> {
-  const { script = new URL('./worker.js', import.meta.url), stallSeconds } = options
-  const start = (): Promise<Thread> => startThread(script, CACHE_BYTES / threads)
+  const { script = new URL('./worker.js', import.meta.url), stallSeconds, budget = BUDGET } = options
+  const start = (): Promise<Thread> => startThread(script, { usual: budget.usual / threads, most: budget.most / threads })
   return new RenderPool({ threads, start, ...(stallSeconds === undefined ? {} : { stallSeconds }) }).started()
 }
 
-async function startThread(script: URL, cacheBytes: number): Promise<Thread> {
-  const worker = new Worker(script, { workerData: { cacheBytes } })
+async function startThread(script: URL, budget: MemoryBudget): Promise<Thread> {
+  const worker = new Worker(script, { workerData: { budget } })
   await once(worker, 'message')
   return {
     worker: wrap<RenderWorker>(nodeEndpoint(worker)) as Remote<RenderWorker>,

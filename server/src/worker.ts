@@ -1,5 +1,6 @@
 import { readFile } from 'node:fs/promises'
 import { parentPort, workerData } from 'node:worker_threads'
+import type { MemoryBudget } from '@welkinar/core/pool'
 import { RenderWorker, wasmCodecs } from '@welkinar/core/worker'
 import { expose } from 'comlink'
 import nodeEndpoint from 'comlink/dist/esm/node-adapter.mjs'
@@ -12,6 +13,6 @@ async function compile(path: string): Promise<WebAssembly.Module> {
 
 if (!parentPort) throw new Error('This file runs in a worker thread.')
 const codecs = nativeCodecs(wasmCodecs((name) => compile(codecPath(name))))
-const { cacheBytes } = workerData as { readonly cacheBytes: number }
-expose(await RenderWorker.create(await compile(kernelsPath()), cacheBytes, codecs), nodeEndpoint(parentPort))
+const { budget } = workerData as { readonly budget: MemoryBudget }
+expose(await RenderWorker.create(await compile(kernelsPath()), budget, codecs), nodeEndpoint(parentPort))
 parentPort.postMessage('ready')

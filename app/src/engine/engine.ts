@@ -1,22 +1,22 @@
-import { RenderPool, type RenderWorker, type Thread } from '@welkinar/core/pool'
+import { RenderPool, type MemoryBudget, type RenderWorker, type Thread } from '@welkinar/core/pool'
 import { wrap } from 'comlink'
 
 const MOST_THREADS = 6
 /** Memory that all threads together keep results in, bytes. */
-const CACHE_BYTES = 640 * 1024 * 1024
+const BUDGET: MemoryBudget = { usual: 384e6, most: 768e6 }
 
 let pool: RenderPool | undefined
 
 /** The pool of render threads, started when it is first needed. @throws Error if a thread does not start; the next call tries again */
 export function renderPool(): Promise<RenderPool> {
   const threads = Math.max(1, Math.min(MOST_THREADS, navigator.hardwareConcurrency || 2))
-  pool ??= new RenderPool({ threads, start: () => startThread(CACHE_BYTES / threads) })
+  pool ??= new RenderPool({ threads, start: () => startThread({ usual: BUDGET.usual / threads, most: BUDGET.most / threads }) })
   return pool.started()
 }
 
-function startThread(cacheBytes: number): Promise<Thread> {
+function startThread(budget: MemoryBudget): Promise<Thread> {
   return new Promise((resolve, reject) => {
-    const worker = new Worker(new URL('./renderThread.ts', import.meta.url), { type: 'module', name: String(cacheBytes) })
+    const worker = new Worker(new URL('./renderThread.ts', import.meta.url), { type: 'module', name: JSON.stringify(budget) })
     const failed = (event: ErrorEvent): void => reject(new Error(`A render thread did not start: ${event.message}`))
     worker.addEventListener('error', failed, { once: true })
     worker.addEventListener(

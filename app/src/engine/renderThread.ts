@@ -3,11 +3,12 @@ import jpegEncoder from '@cornerstonejs/codec-libjpeg-turbo-8bit/wasm?url'
 import avifDecoder from '@jsquash/avif/codec/dec/avif_dec.wasm?url'
 import png from '@jsquash/png/codec/pkg/squoosh_png_bg.wasm?url'
 import webpDecoder from '@jsquash/webp/codec/dec/webp_dec.wasm?url'
+import type { MemoryBudget } from '@welkinar/core/pool'
 import { RenderWorker, wasmCodecs, type CodecName } from '@welkinar/core/worker'
 import kernels from '@welkinar/kernels/kernels.wasm?url'
 import { expose } from 'comlink'
 
-// One thread of the pool in the browser. Its name is the bytes that it may keep results in.
+// One thread of the pool in the browser. Its name is the budget of its results.
 
 const codecs: Record<CodecName, string> = { jpegDecoder, jpegEncoder, png, webpDecoder, avifDecoder }
 
@@ -16,7 +17,7 @@ const compile = (url: string): Promise<WebAssembly.Module> => WebAssembly.compil
 expose(
   await RenderWorker.create(
     await compile(kernels),
-    Number(self.name),
+    JSON.parse(self.name) as MemoryBudget,
     wasmCodecs((name) => compile(codecs[name])),
   ),
 )

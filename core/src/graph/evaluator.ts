@@ -8,7 +8,7 @@ import type { Value } from '../planes/value'
 import type { GraphNode } from './node'
 import type { Kernels, Operation, RunContext } from './operation'
 import { coarserGridOf, planFor, type Step } from './plan'
-import { ValueCache, worth, type Worth } from './valueCache'
+import { ValueCache, worth, type MemoryBudget, type Worth } from './valueCache'
 
 /** Side of the blocks in which values on coarse grids are computed and kept. */
 const COARSE_BLOCK = 512
@@ -28,9 +28,11 @@ export class Evaluator {
 
   constructor(
     readonly kernels: Kernels,
-    cacheBytes: number,
+    budget: MemoryBudget | number,
   ) {
-    this.cache = new ValueCache(cacheBytes, (address) => kernels.release(address))
+    this.cache = new ValueCache(typeof budget === 'number' ? { usual: budget, most: budget } : budget, (address) =>
+      kernels.release(address),
+    )
   }
 
   addPhoto(photo: PhotoData): void {
@@ -40,7 +42,7 @@ export class Evaluator {
   /** Forgets a photo, and gives back the memory of all results, its own among them. Call it between tiles. */
   dropPhoto(id: string): void {
     this.photos.delete(id)
-    this.cache.trim(0)
+    this.cache.clear()
   }
 
   hasPhoto(id: string): boolean {

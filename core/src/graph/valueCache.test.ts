@@ -9,7 +9,7 @@ describe('value cache', () => {
   const all = { x: 0, y: 0, width: 10, height: 10 }
   const freedBy = (): { freed: number[]; cache: ValueCache } => {
     const freed: number[] = []
-    return { freed, cache: new ValueCache(800, (address) => freed.push(address)) }
+    return { freed, cache: new ValueCache({ usual: 800, most: 1200 }, (address) => freed.push(address)) }
   }
 
   it('frees the least recently used first, and never what is held', () => {
@@ -46,6 +46,19 @@ describe('value cache', () => {
     expect(freed).toEqual([2, 3, 1, 5])
   })
 
+  it('has more room once what many tiles read had to go and is wanted again, up to the most', () => {
+    const { freed, cache } = freedBy()
+    for (const round of [0, 10, 20]) for (const n of [1, 2, 3, 4]) cache.letGo(cache.keep(`v${n}`, value(round + n), worth.manyTiles))
+    // Two fit at first; the first that comes again makes room for a third, and then no more.
+    expect(freed).toEqual([1, 2, 3, 4, 11, 12, 13, 14, 21])
+    expect(cache.size).toBe(1200)
+    cache.clear()
+    expect(cache.size).toBe(0)
+    cache.letGo(cache.keep('v1', value(31), worth.manyTiles))
+    for (const n of [2, 3]) cache.letGo(cache.keep(`v${n}`, value(30 + n), worth.manyTiles))
+    expect(cache.size).toBe(800)
+  })
+
   it('finds a value that covers more, and none that covers less', () => {
     const { cache } = freedBy()
     const kept = cache.keep('a', value(1))
@@ -57,7 +70,7 @@ describe('value cache', () => {
   it('frees what has no key when its last reader lets it go', () => {
     const { freed, cache } = freedBy()
     const once = cache.again(cache.keep(undefined, value(7)))
-    cache.trim(0)
+    cache.clear()
     cache.letGo(once)
     expect(freed).toEqual([])
     cache.letGo(once)

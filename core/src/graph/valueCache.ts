@@ -5,6 +5,9 @@ import { byteSize, type Value } from '../planes/value'
 export const worth = { step: 0, picture: 1, manyTiles: 2 } as const
 export type Worth = (typeof worth)[keyof typeof worth]
 
+/** By how many times what was missed the budget grows: others will be missed too. */
+const GROWTH = 4
+
 interface Entry {
   readonly value: Value
   /** What it is known by; nothing for a value that is used once. */
@@ -12,6 +15,13 @@ interface Entry {
   worth: Worth
   /** Readers that hold it; while there are any it is not freed. */
   readers: number
+}
+
+/** Bytes that results may take. */
+export interface MemoryBudget {
+  readonly usual: number
+  /** As far as it grows where the usual does not hold what many tiles read, which would be computed anew for each. */
+  readonly most: number
 }
 
 /**
@@ -24,11 +34,16 @@ export class ValueCache {
   private readonly ages: readonly Set<Entry>[] = Object.values(worth).map(() => new Set<Entry>())
   private readonly held = new Map<Value, Entry>()
   private bytes = 0
+  /** What many tiles read and had to go. */
+  private readonly missed = new Set<string>()
+  private budgetBytes: number
 
   constructor(
-    private readonly budgetBytes: number,
+    private readonly budget: MemoryBudget,
     private readonly release: (address: number) => void,
-  ) {}
+  ) {
+    this.budgetBytes = budget.usual
+  }
 
   /** A value of a key that covers a rectangle, held for the caller until `letGo`. It may cover more. */
   find(key: string, rect: Rect, least: Worth = worth.step): Value | undefined {
@@ -46,6 +61,9 @@ export class ValueCache {
   keep(key: string | undefined, value: Value, own: Worth = worth.step): Value {
     const entry: Entry = { key, value, worth: own, readers: 0 }
     this.bytes += byteSize(value)
+    if (own === worth.manyTiles && this.missed.delete(placeOf(entry))) {
+      this.budgetBytes = Math.min(this.budget.most, this.budgetBytes + GROWTH * byteSize(value))
+    }
     if (key !== undefined) {
       const known = this.byKey.get(key)
       if (known) known.add(entry)
@@ -72,11 +90,19 @@ export class ValueCache {
     if (entry.key === undefined) this.free(entry)
   }
 
+  /** Frees all that nobody holds, and begins with the usual budget again. */
+  clear(): void {
+    this.budgetBytes = 0
+    this.trim()
+    this.budgetBytes = this.budget.usual
+    this.missed.clear()
+  }
+
   /** Frees what nobody holds until the budget holds. */
-  trim(budgetBytes = this.budgetBytes): void {
+  trim(): void {
     for (const entries of this.ages) {
       for (const entry of entries) {
-        if (this.bytes <= budgetBytes) return
+        if (this.bytes <= this.budgetBytes) return
         if (entry.readers === 0) this.forget(entry, entries)
       }
     }
@@ -95,6 +121,7 @@ export class ValueCache {
 
   private forget(entry: Entry, entries: Set<Entry>): void {
     entries.delete(entry)
+    if (entry.worth === worth.manyTiles) this.missed.add(placeOf(entry))
     const known = entry.key === undefined ? undefined : this.byKey.get(entry.key)
     known?.delete(entry)
     if (known?.size === 0 && entry.key !== undefined) this.byKey.delete(entry.key)
@@ -105,4 +132,8 @@ export class ValueCache {
     this.bytes -= byteSize(value)
     value.planes.forEach(this.release)
   }
+}
+
+function placeOf({ key, value: { rect } }: Entry): string {
+  return `${key} ${rect.x} ${rect.y} ${rect.width} ${rect.height}`
 }

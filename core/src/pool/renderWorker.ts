@@ -6,6 +6,7 @@ import { LARGEST_MEGAPIXELS, openPhoto, TooLargeProblem } from '../codecs/openPh
 import type { Rgb } from '../colour/hex'
 import { Evaluator } from '../graph/evaluator'
 import type { GraphNode } from '../graph/node'
+import type { MemoryBudget } from '../graph/valueCache'
 import { findGlints, type FoundGlint } from '../measure/glints'
 import { colourAt, measureLight, type MeasuredLight } from '../measure/places'
 import { brightestColour, toneHistogram } from '../measure/measurements'
@@ -35,8 +36,8 @@ export class RenderWorker {
     private readonly codecs: Codecs,
   ) {}
 
-  static async create(kernels: WebAssembly.Module, cacheBytes: number, codecs: Codecs): Promise<RenderWorker> {
-    return new RenderWorker(new Evaluator(await instantiate(kernels, { env: {} }), cacheBytes), codecs)
+  static async create(kernels: WebAssembly.Module, budget: MemoryBudget, codecs: Codecs): Promise<RenderWorker> {
+    return new RenderWorker(new Evaluator(await instantiate(kernels, { env: {} }), budget), codecs)
   }
 
   /** Decodes a file and reduces it. `reduce` opens a photo beyond the limit at a size below it. */
