@@ -1,5 +1,5 @@
 // npm run soak: what takes long by its nature, in full; the result is written to docs/soak.md. Some hours.
-// npm run soak -- looks browser sequences files kills: only some of it.
+// npm run soak -- looks browser use sequences files kills: only some of it.
 import { spawnSync } from 'node:child_process'
 import { existsSync, readFileSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
@@ -20,6 +20,12 @@ const parts = {
     config: 'tests/vitest.config.ts',
     files: ['tests/browserAndNode.e2e.ts'],
     env: { WELKINAR_EVERY_LOOK: '1' },
+  },
+  use: {
+    what: 'Half an hour of use in Chromium: ends within 10 % of the memory that it had after five minutes',
+    config: 'tests/vitest.config.ts',
+    files: ['tests/longUse.e2e.ts'],
+    env: { WELKINAR_MINUTES: '30' },
   },
   sequences: {
     what: '20 000 random sequences of commands: parsed, saved and loaded, undone and redone',

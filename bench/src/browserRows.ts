@@ -1,10 +1,12 @@
-import { spawn } from 'node:child_process'
+import { execFileSync, spawn } from 'node:child_process'
+import { readFileSync } from 'node:fs'
 import { fileURLToPath } from 'node:url'
-import { newEffect } from '@welkinar/core'
+import { newEffect, type Effect } from '@welkinar/core'
 import { chromium, type Page } from 'playwright-core'
 import { median, percentile, type Row } from './measure'
 import { HEIGHT, WIDTH } from './photo24'
 import { recipeText } from './recipeText'
+import { mixedStack } from './stackRows'
 
 const size = { width: WIDTH, height: HEIGHT }
 const LOOKS = ['Steady rain', 'Drizzle', 'Downpour', 'Driving rain']
@@ -22,11 +24,19 @@ export async function browserRows(photo: string): Promise<Row[]> {
     await page.goto(server.address)
     await page.getByRole('link', { name: 'Open Last crossing, heavy rain' }).waitFor({ timeout: 60_000 })
     const opening = await openPhoto(page, photo)
-    await layRecipe(page, 8)
+    await page.evaluate(watchBlocks)
+    await layRecipe(page, rain(8))
     const slider = await sliderTimes(page)
     const exporting = await exportTimes(page)
-    const [two, twenty] = [await topTimes(page, 2), await topTimes(page, 20)]
+    const [two, twenty] = [await topTimes(page, rain(2)), await topTimes(page, rain(20))]
     const strokes = await strokeTimes(page)
+    await layRecipe(page, mixedStack(size, 8))
+    const mixed = await dialTimes(page, /^Haze, Blue distance/, 'Amount')
+    await layRecipe(page, mixedStack(size, 10))
+    const close = await closeTimes(page)
+    const blocks = await page.evaluate(() => (window as unknown as { blocks: number[] }).blocks)
+    const large = pageMemory()
+    const demos = await demoTimes(page)
     return [
       limitRow('slider to coarse picture, median, 24 MP, 8 effects', median(slider.coarse), 50, COARSE_LIMIT),
       limitRow('slider to coarse picture, 95th percentile', percentile(slider.coarse, 0.95), 100),
@@ -45,6 +55,16 @@ export async function browserRows(photo: string): Promise<Row[]> {
       limitRow('brush: from pointer event to drawn, median, 24 MP', median(strokes.drawn), 30),
       limitRow('brush: the same, 95th percentile', percentile(strokes.drawn, 0.95), 30),
       limitRow('brush: from lifting the pen to exact picture, median, 24 MP, 20 effects', median(strokes.exact), 300),
+      limitRow('lowest of 8 mixed effects: to coarse picture, median, 24 MP in the fitted view', median(mixed.coarse), 50),
+      limitRow('lowest of 8 mixed effects: to coarse picture, 95th percentile', percentile(mixed.coarse, 0.95), 100),
+      limitRow('lowest of 8 mixed effects: to exact picture, median', median(mixed.exact), 300),
+      { ...limitRow('10 mixed effects with masks, 24 MP: first exact picture at 1:1', close.first, 700), memory: large },
+      limitRow('the same: lowest effect changed at 1:1, to coarse picture, median', median(close.lowest.coarse), 100),
+      limitRow('the same: lowest effect changed at 1:1, to exact picture, median', median(close.lowest.exact), 700),
+      limitRow('the same: top effect changed at 1:1, to exact picture, median', median(close.top.exact), 300),
+      limitRow('the same: pan by 100 px at 1:1, to exact picture, median', median(close.pan), 150),
+      limitRow('blocks of the page in all this: the longest', Math.max(0, ...blocks), 100, `${blocks.length} tasks took over 50 ms`),
+      ...demos,
     ]
   } finally {
     await browser.close()
@@ -90,10 +110,114 @@ async function openPhoto(page: Page, photo: string): Promise<number> {
   return median(times)
 }
 
-async function layRecipe(page: Page, count: number): Promise<void> {
-  const effects = Array.from({ length: count }, (_, i) =>
-    newEffect(size, { kind: 'rain', look: LOOKS[i % LOOKS.length] ?? '', id: `rain ${i}` }),
-  )
+function rain(count: number): Effect[] {
+  return Array.from({ length: count }, (_, i) => newEffect(size, { kind: 'rain', look: LOOKS[i % LOOKS.length] ?? '', id: `rain ${i}` }))
+}
+
+/** Writes down from now on every task of the page over 50 ms. */
+function watchBlocks(): void {
+  const blocks: number[] = []
+  Object.assign(window, { blocks })
+  new PerformanceObserver((list) => blocks.push(...list.getEntries().map(({ duration }) => duration))).observe({ type: 'longtask' })
+}
+
+/** Proportional set size of the largest process of a page, bytes, by Linux. */
+function pageMemory(): number {
+  const pids = execFileSync('pgrep', ['-f', 'type=renderer'], { encoding: 'utf8' }).split('\n').filter(Boolean)
+  const sizes = pids.map((pid) => {
+    try {
+      return 1024 * Number(/^Pss:\s+(\d+)/m.exec(readFileSync(`/proc/${pid}/smaps_rollup`, 'utf8'))?.[1] ?? 0)
+    } catch {
+      return 0
+    }
+  })
+  return Math.max(0, ...sizes)
+}
+
+interface Times {
+  readonly coarse: number[]
+  readonly exact: number[]
+}
+
+/** Drags a dial of the effect whose card has that name, and lets it rest. */
+async function dialTimes(page: Page, card: RegExp, dial: string): Promise<Times> {
+  await page.getByRole('region', { name: 'Depth line' }).getByRole('button', { name: card }).first().click()
+  await settled(page)
+  const thumb = page.getByRole('group', { name: 'Dials' }).getByRole('slider', { name: dial, exact: true }).locator('xpath=..')
+  const times: Times = { coarse: [], exact: [] }
+  for (let round = 0; round < 5; round++) {
+    await page.evaluate(() => performance.clearMeasures())
+    const box = await thumb.boundingBox()
+    if (!box) throw new Error('The slider is not on the page.')
+    await page.mouse.move(box.x + box.width / 2, box.y + box.height / 2)
+    await page.mouse.down()
+    for (let step = 1; step <= 10; step++) {
+      await page.mouse.move(box.x + box.width / 2 + (round % 2 ? step : -step) * 2, box.y + box.height / 2)
+      await page.waitForTimeout(100)
+    }
+    await page.mouse.up()
+    await settled(page)
+    if (round === 0) continue
+    times.coarse.push(...(await measures(page, 'picture, coarse')))
+    times.exact.push(...(await measures(page, 'picture, exact')).slice(-1))
+  }
+  return times
+}
+
+/** At one screen pixel for each of the photo: the first picture, dials, pans. */
+async function closeTimes(page: Page): Promise<{ first: number; lowest: Times; top: Times; pan: number[] }> {
+  await page.evaluate(() => performance.clearMeasures())
+  await page.keyboard.press('q')
+  await settled(page)
+  const first = (await measures(page, 'picture, exact')).at(-1) ?? NaN
+  const lowest = await dialTimes(page, /^Haze, Blue distance/, 'Amount')
+  const top = await dialTimes(page, /^Soft focus, Dream bloom/, 'Amount')
+  const pan: number[] = []
+  for (let i = 0; i < 10; i++) {
+    // What is computed ahead is there when one has looked for a moment.
+    await page.waitForTimeout(2500)
+    await page.evaluate(() => performance.clearMeasures())
+    await page.mouse.move(500, 300)
+    await page.mouse.down()
+    await page.mouse.move(500 + (i % 4 < 2 ? -100 : 100), 300)
+    await page.mouse.up()
+    await settled(page)
+    pan.push(...(await measures(page, 'picture, exact')).slice(-1))
+  }
+  await page.keyboard.press('w')
+  return { first, lowest, top, pan }
+}
+
+/** The scenes that are there at the first start: opened, looked at 1:1. */
+async function demoTimes(page: Page): Promise<Row[]> {
+  const rows: { opened: number; close: number; memory: number }[] = []
+  await page.getByRole('link', { name: 'Shelf' }).click()
+  const names = await page
+    .getByRole('link', { name: /^Open / })
+    .evaluateAll((all) => all.map((one) => one.getAttribute('aria-label') ?? one.textContent ?? ''))
+  for (const name of names.filter((one) => !one.includes('photo'))) {
+    await page.waitForTimeout(1500)
+    await page.evaluate(() => performance.clearMeasures())
+    const start = performance.now()
+    await page.getByRole('link', { name, exact: true }).click()
+    await page.locator('[data-testid=picture][data-settled=true]').waitFor({ timeout: 60_000 })
+    const opened = performance.now() - start
+    await page.waitForTimeout(1500)
+    await page.evaluate(() => performance.clearMeasures())
+    await page.keyboard.press('q')
+    await settled(page)
+    rows.push({ opened, close: (await measures(page, 'picture, exact')).at(-1) ?? NaN, memory: pageMemory() })
+    await page.getByRole('link', { name: 'Shelf' }).click()
+  }
+  const memory = Math.max(...rows.map((row) => row.memory))
+  return [
+    limitRow(`demo scenes (${rows.length}, 6 MP): opened, the slowest`, Math.max(...rows.map(({ opened }) => opened)), 800),
+    limitRow('demo scenes: exact at 1:1, the slowest', Math.max(...rows.map(({ close }) => close)), 300),
+    { ...limitRow('demo scenes: exact at 1:1, median', median(rows.map(({ close }) => close)), 300), memory },
+  ]
+}
+
+async function layRecipe(page: Page, effects: Effect[]): Promise<void> {
   const text = recipeText('Bench', size, effects)
   const chooser = page.waitForEvent('filechooser')
   await page.keyboard.press('Control+k')
@@ -183,8 +307,8 @@ async function strokeTimes(page: Page): Promise<{ drawn: number[]; exact: number
 }
 
 /** Exact picture after a change of the top effect's amount. */
-async function topTimes(page: Page, count: number): Promise<number> {
-  await layRecipe(page, count)
+async function topTimes(page: Page, effects: Effect[]): Promise<number> {
+  await layRecipe(page, effects)
   const amount = page.getByRole('group', { name: 'Dials' }).getByRole('textbox', { name: 'Amount' })
   await page.evaluate(() => performance.clearMeasures())
   for (let i = 0; i < 8; i++) {

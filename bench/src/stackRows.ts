@@ -26,7 +26,8 @@ const mixed: readonly (readonly [EffectKind, string, ...MaskKind[]])[] = [
   ['softFocus', 'Dream bloom', 'luminosity'],
 ]
 
-function mixedStack(size: Size, count: number): Effect[] {
+/** The first `count` of the mixed effects, over and over. */
+export function mixedStack(size: Size, count: number): Effect[] {
   return Array.from({ length: count }, (_, i) => {
     const [kind, look, ...masks] = mixed[i % mixed.length]!
     const made = newEffect(size, { kind, look, id: `${kind} ${i}` })

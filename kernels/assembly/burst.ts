@@ -5,8 +5,11 @@ import { angleOf } from './radial'
 // Light that spreads from a point: a core, a halo, spikes of thin light, and rays of noise that are the same all the way out.
 
 const TURN: f64 = 6.283185307179586
+const PER_RADIAN: f64 = 1 / TURN
 const LOG2E: f32 = 1.4426950408889634
 const STEPS: i32 = 8192
+/** Power of two below which nothing is seen of a core. */
+const FAINTEST: f32 = -16
 /** A burst that reaches no farther than this, photo px, is a small one. */
 const SMALL: f64 = 300
 
@@ -106,6 +109,10 @@ export function addBurst(
   const coreFall = <f32>(-0.5) * LOG2E / <f32>coreWidth
   const shareOfCore = fine ? (core * core) / coreWidth : coreShare
   const thin = fine ? 0 : pixel
+  const halfPixel = 0.5 * Math.max(1, pitch) * PER_RADIAN
+  const perPixel = 0.5 / halfPixel
+  const perReach = 1 / rayReach
+  const wholeTurn = load<f64>(integral + ((<usize>STEPS) << 3))
   for (let row = row0; row <= row1; row++) {
     for (let column = column0; column <= column1; column++) {
       let sum: f64 = 0
@@ -114,24 +121,30 @@ export function addBurst(
       const middleX = (<f64>(x0 + column) + 0.5) * pitchX - px
       const middleY = (<f64>(y0 + row) + 0.5) * pitchY - py
       // Where there is nothing thin, one sample is as good as many.
-      const own = fine && isThin(middleX, middleY, 3 * core + pitch, 4 * thickness + pitch, spiked ? spikeCount : 0, turn) ? samples : 1
-      const part = 1 / <f64>own
+      const own: i32 = fine && isThin(middleX, middleY, 3 * core + pitch, 4 * thickness + pitch, spiked ? spikeCount : 0, turn) ? samples : 1
+      const part = own > 1 ? 1 / <f64>own : 1
       for (let sample = 0; sample < own * own; sample++) {
-        const dx = (<f64>(x0 + column) + (<f64>(sample % own) + 0.5) * part) * pitchX - px
-        const dy = (<f64>(y0 + row) + (<f64>(sample / own) + 0.5) * part) * pitchY - py
+        let dx = middleX
+        let dy = middleY
+        if (own > 1) {
+          dx = (<f64>(x0 + column) + (<f64>(sample % own) + 0.5) * part) * pitchX - px
+          dy = (<f64>(y0 + row) + (<f64>(sample / own) + 0.5) * part) * pitchY - py
+        }
         const r2 = dx * dx + dy * dy
         const r = Math.sqrt(r2)
         if (r > farthest) continue
         // The middle is overexposed, three times white, and comes near white with a soft shoulder.
-        let light = overexposed(3 * shareOfCore * <f64>f32x4.extract_lane(exp2(splat(coreFall * <f32>r2)), 0))
-        if (!fine) variance += light * light * Math.max(0, 1 / Math.max(0.02, coreShare) - 1)
+        const fall = coreFall * <f32>r2
+        let light = fall < FAINTEST ? 0 : overexposed(3 * shareOfCore * <f64>f32x4.extract_lane(exp2(splat(fall)), 0))
+        if (!fine && light > 0) variance += light * light * Math.max(0, 1 / Math.max(0.02, coreShare) - 1)
         if (halo > 0 && r < haloReach) {
           const q = r / haloSize
           const edge = 1 - r / haloReach
           light = over(light, (halo * edge * edge) / (1 + q * q))
         }
+        const rayed = rays > 0 && rayStrength > 0 && r < rayReach
+        const turned = rayed || (spiked && r < reach) ? (angleOf(-dy, dx) - turn) * PER_RADIAN : 0
         if (spiked && r < reach) {
-          const turned = (angleOf(-dy, dx) - turn) / TURN
           const nearest = <i32>Math.floor((turned - Math.floor(turned)) * <f64>spikeCount + 0.5)
           for (let k = nearest - 1; k <= nearest + 1; k++) {
             const own = spikeAt(dx, dy, spikeAddress(k, spikeCount), thickness, thin)
@@ -139,11 +152,11 @@ export function addBurst(
             light = over(light, own)
           }
         }
-        if (rays > 0 && rayStrength > 0 && r < rayReach) {
-          const turned = (angleOf(-dy, dx) - turn) / TURN
-          const half = Math.min(0.5, (0.5 * Math.max(1, pitch)) / (TURN * Math.max(r, 0.5)))
-          const mean = (integralTo(turned + half) - integralTo(turned - half)) / (2 * half)
-          const rest = 1 - r / rayReach
+        if (rayed) {
+          // Half of what a pixel spans of the turn.
+          const half = Math.min(0.5, halfPixel / Math.max(r, 0.5))
+          const mean = half < 0.5 ? (integralTo(turned + half) - integralTo(turned - half)) * Math.max(r, 0.5) * perPixel : wholeTurn
+          const rest = 1 - r * perReach
           light = over(light, rayStrength * mean * rest * rest)
         }
         sum += light

@@ -51,8 +51,14 @@ export function meanAlong(
   const share = splat(<f32>(1.0 / <f64>taps))
   const fromX = centreX - <f64>sx - 0.5
   const fromY = centreY - <f64>sy - 0.5
+  let straight = true
+  for (let k = 0; k < taps; k++) straight = straight && load<f64>(matrices + ((<usize>k) << 5), 8) == 0 && load<f64>(matrices + ((<usize>k) << 5), 16) == 0
   for (let y = 0; y < height; y++) {
     const dy = <f64>(y0 + y) + 0.5 - centreY
+    if (straight) {
+      meanOfRows(src, sw, sh, out + ((<usize>(y * width)) << 4), x0, width, centreX, fromX, fromY, dy, taps, matrices, share)
+      continue
+    }
     for (let x = 0; x < width; x++) {
       const dx = <f64>(x0 + x) + 0.5 - centreX
       let sum = splat(0)
@@ -64,6 +70,49 @@ export function meanAlong(
       }
       v128.store(out + ((<usize>(y * width + x)) << 4), f32x4.mul(sum, share))
     }
+  }
+}
+
+/** Of each tap of a row: the rows it reads, as addresses, the part between them, and its factor. */
+const ROW_BYTES: usize = 24
+const MOST_TAPS: i32 = 64
+const rowsOfTaps = memory.data(64 * 24)
+
+/** A row of `meanAlong` where all matrices only scale: then a tap reads the same two rows for every pixel. */
+function meanOfRows(
+  src: usize, sw: i32, sh: i32, out: usize, x0: i32, width: i32, centreX: f64, fromX: f64, fromY: f64, dy: f64, taps: i32, matrices: usize, share: v128,
+): void {
+  const rowBytes = (<usize>sw) << 4
+  const count = min(taps, MOST_TAPS)
+  for (let k = 0; k < count; k++) {
+    const m = matrices + ((<usize>k) << 5)
+    const v = Math.max(0, Math.min(<f64>(sh - 1), fromY + load<f64>(m, 24) * dy))
+    const iy = <i32>v
+    const at = rowsOfTaps + (<usize>k) * ROW_BYTES
+    store<usize>(at, src + (<usize>iy) * rowBytes)
+    store<usize>(at, iy + 1 < sh ? rowBytes : 0, 4)
+    store<f32>(at, <f32>(v - <f64>iy), 8)
+    store<f64>(at, load<f64>(m), 16)
+  }
+  const last = <f64>(sw - 1)
+  for (let x = 0; x < width; x++) {
+    const dx = <f64>(x0 + x) + 0.5 - centreX
+    let sum = splat(0)
+    for (let k = 0; k < count; k++) {
+      const at = rowsOfTaps + (<usize>k) * ROW_BYTES
+      const u = Math.max(0, Math.min(last, fromX + load<f64>(at, 16) * dx))
+      const ix = <i32>u
+      const tx = splat(<f32>(u - <f64>ix))
+      const right: usize = ix + 1 < sw ? 16 : 0
+      const p = load<usize>(at) + ((<usize>ix) << 4)
+      const below = load<usize>(at, 4)
+      const a = v128.load(p)
+      const c = v128.load(p + below)
+      const top = mulAdd(tx, f32x4.sub(v128.load(p + right), a), a)
+      const bottom = mulAdd(tx, f32x4.sub(v128.load(p + below + right), c), c)
+      sum = f32x4.add(sum, mulAdd(v128.load32_splat(at, 8), f32x4.sub(bottom, top), top))
+    }
+    v128.store(out + ((<usize>x) << 4), f32x4.mul(sum, share))
   }
 }
 

@@ -1,15 +1,36 @@
-import { clamp01, decode, splat } from './math'
+import { decode, splat } from './math'
 
-/** Distance of a channel from its surface; `at` holds its twelve coefficients in the order of `skyBasis` of the core. */
+/** The twelve coefficients, in the order of `skyBasis` of the core, each for red, green and blue side by side. */
+const surfaces = memory.data(12 * 16)
+
+function layOut(model: usize): void {
+  for (let k: usize = 0; k < 12; k++) {
+    const at = model + (k << 2)
+    const to = surfaces + (k << 4)
+    store<f32>(to, load<f32>(at))
+    store<f32>(to, load<f32>(at, 48), 4)
+    store<f32>(to, load<f32>(at, 96), 8)
+    store<f32>(to, 0, 12)
+  }
+}
+
+/** A coefficient of all channels times what stands at it. */
 // @ts-ignore: decorator
 @inline
-function offSurface(channel: v128, at: usize, u: f32, u2: f32, v: f32, v2: f32, glow: f32): f32 {
-  const value = sqrt<f32>(max<f32>(0, f32x4.extract_lane(channel, 0)))
-  const across = load<f32>(at) + load<f32>(at, 4) * u + load<f32>(at, 8) * u2
-  const upwards = load<f32>(at, 12) * v + load<f32>(at, 16) * v2 + load<f32>(at, 20) * v2 * v
-  const both = load<f32>(at, 24) * u * v + load<f32>(at, 28) * u2 * v + load<f32>(at, 32) * u * v2
-  const low = glow * (load<f32>(at, 36) + load<f32>(at, 40) * u + load<f32>(at, 44) * u2)
-  return abs<f32>(value - (across + upwards + both + low))
+function term(k: usize, factor: f32): v128 {
+  return f32x4.mul(v128.load(surfaces + (k << 4)), splat(factor))
+}
+
+/** Distances of red, green and blue from their surfaces. */
+// @ts-ignore: decorator
+@inline
+function offSurfaces(tones: v128, u: f32, u2: f32, v: f32, v2: f32, glow: f32): v128 {
+  const values = f32x4.sqrt(f32x4.pmax(splat(0), decode(tones)))
+  const across = f32x4.add(f32x4.add(v128.load(surfaces), term(1, u)), term(2, u2))
+  const upwards = f32x4.add(f32x4.add(term(3, v), term(4, v2)), f32x4.mul(term(5, v2), splat(v)))
+  const both = f32x4.add(f32x4.add(f32x4.mul(term(6, u), splat(v)), f32x4.mul(term(7, u2), splat(v))), f32x4.mul(term(8, u), splat(v2)))
+  const low = f32x4.mul(splat(glow), f32x4.add(f32x4.add(v128.load(surfaces + 144), term(10, u)), term(11, u2)))
+  return f32x4.abs(f32x4.sub(values, f32x4.add(f32x4.add(f32x4.add(across, upwards), both), low)))
 }
 
 /** Mask of what lies above a horizon and on the surfaces of a sky; tones are sRGB-encoded. It falls from 1 to 0 between 0.6 and 1.4 of the tolerance. */
@@ -17,6 +38,7 @@ export function skyMask(
   red: usize, green: usize, blue: usize, x0: i32, y0: i32, width: i32, height: i32, pitchX: f32, pitchY: f32,
   model: usize, photoWidth: f32, photoHeight: f32, px: f32, py: f32, upX: f32, upY: f32, tolerance: f32, out: usize,
 ): void {
+  layOut(model)
   const edge = max<f32>(1, pitchY) / photoHeight
   for (let y = 0; y < height; y++) {
     const y1 = (<f32>(y0 + y) + 0.5) * pitchY
@@ -32,10 +54,10 @@ export function skyMask(
       const u: f32 = (<f32>2 * x1) / photoWidth - 1
       const v = max<f32>(0, height01)
       const glow: f32 = 1 / (1 + 9 * v)
-      const r = offSurface(decode(splat(load<f32>(red + at))), model, u, u * u, v, v * v, glow)
-      const g = offSurface(decode(splat(load<f32>(green + at))), model + 48, u, u * u, v, v * v, glow)
-      const b = offSurface(decode(splat(load<f32>(blue + at))), model + 96, u, u * u, v, v * v, glow)
-      const t = f32x4.extract_lane(clamp01(splat((max<f32>(r, max<f32>(g, b)) / tolerance - 0.6) / 0.8)), 0)
+      const tones = f32x4.replace_lane(f32x4.replace_lane(splat(load<f32>(red + at)), 1, load<f32>(green + at)), 2, load<f32>(blue + at))
+      const off = offSurfaces(tones, u, u * u, v, v * v, glow)
+      const most = max<f32>(f32x4.extract_lane(off, 0), max<f32>(f32x4.extract_lane(off, 1), f32x4.extract_lane(off, 2)))
+      const t = min<f32>(1, max<f32>(0, (most / tolerance - 0.6) / 0.8))
       store<f32>(out + at, over * (1 - t * t * (3 - 2 * t)))
     }
   }

@@ -12,7 +12,8 @@ interface NodePoolOptions {
   /** The bundled worker; default: beside this file. */
   readonly script?: URL
   readonly stallSeconds?: number
-  readonly budget?: MemoryBudget
+  /** Most that results of all threads may take, bytes. */
+  readonly mostMemory?: number
 }
 
 /**
@@ -20,8 +21,9 @@ interface NodePoolOptions {
  * @param threads default: one for each core
  */
 export async function createNodePool(threads = availableParallelism(), options: NodePoolOptions = {}): Promise<RenderPool> {
-  const { script = new URL('./worker.js', import.meta.url), stallSeconds, budget = BUDGET } = options
-  const start = (): Promise<Thread> => startThread(script, { usual: budget.usual / threads, most: budget.most / threads })
+  const { script = new URL('./worker.js', import.meta.url), stallSeconds, mostMemory = BUDGET.most } = options
+  const share = { usual: Math.min(BUDGET.usual, mostMemory) / threads, most: mostMemory / threads }
+  const start = (): Promise<Thread> => startThread(script, share)
   return new RenderPool({ threads, start, ...(stallSeconds === undefined ? {} : { stallSeconds }) }).started()
 }
 

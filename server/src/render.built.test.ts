@@ -114,10 +114,12 @@ describe('the command line', () => {
     expect((await pixels('same.png')).equals(await pixels('photo.png'))).toBe(true)
   })
 
-  it('gives the same pixels with one thread and with three', async () => {
+  it('gives the same pixels with one thread and with three, and with hardly any memory for results', async () => {
     await render({ photo: 'photo.png', recipe: 'rain.json', out: 'one.png', threads: '1' })
     await render({ photo: 'photo.png', recipe: 'rain.json', out: 'three.png', threads: '3' })
-    expect((await pixels('one.png')).equals(await pixels('three.png'))).toBe(true)
+    await render({ photo: 'photo.png', recipe: 'rain.json', out: 'little.png', memory: '16' })
+    for (const other of ['three.png', 'little.png']) expect((await pixels('one.png')).equals(await pixels(other)), other).toBe(true)
+    expect((await render({ photo: 'photo.png', recipe: 'rain.json', out: 'o.png', memory: '8' })).error).toMatch(/--memory is a number from 16/)
   })
 
   it('renders a scale and a region, as the same part of the whole', async () => {

@@ -24,7 +24,7 @@ import { priorities, RenderProblem, type RenderPool } from '@welkinar/core/pool'
 import { createNodePool } from './nodePool'
 
 const USAGE =
-  'npm run render -- --photo in.jpg --recipe recipe.json --out out.png [--marks marks.json] [--scale 0.25] [--region x,y,width,height] [--quality 92] [--threads 2]'
+  'npm run render -- --photo in.jpg --recipe recipe.json --out out.png [--marks marks.json] [--scale 0.25] [--region x,y,width,height] [--quality 92] [--threads 2] [--memory 400]'
 const TILE = 512
 
 interface Task {
@@ -38,10 +38,12 @@ interface Task {
   readonly region: Rect | undefined
   readonly quality: number
   readonly threads: number | undefined
+  /** Most that results may take, megabytes. */
+  readonly memory: number | undefined
 }
 
 function readTask(): Task {
-  const options = { photo: '', recipe: '', marks: '', out: '', scale: '', region: '', quality: '', threads: '' }
+  const options = { photo: '', recipe: '', marks: '', out: '', scale: '', region: '', quality: '', threads: '', memory: '' }
   const { values } = parseOptions(Object.keys(options))
   const required = (name: 'photo' | 'recipe' | 'out'): string => {
     const value = values[name]
@@ -59,6 +61,7 @@ function readTask(): Task {
     region: values['region'] === undefined ? undefined : readRegion(values['region']),
     quality: numberOption(values['quality'], 'quality', 1, 100) ?? 92,
     threads: numberOption(values['threads'], 'threads', 1, 64),
+    memory: numberOption(values['memory'], 'memory', 16, 1e6),
   }
 }
 
@@ -150,7 +153,7 @@ async function readMarks(path: string | undefined, pool: RenderPool, photo: Size
 
 async function main(): Promise<void> {
   const task = readTask()
-  const pool = await createNodePool(task.threads)
+  const pool = await createNodePool(task.threads, task.memory === undefined ? {} : { mostMemory: task.memory * 1e6 })
   try {
     await renderFile(task, pool)
   } finally {

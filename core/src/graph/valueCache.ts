@@ -61,7 +61,8 @@ export class ValueCache {
   keep(key: string | undefined, value: Value, own: Worth = worth.step): Value {
     const entry: Entry = { key, value, worth: own, readers: 0 }
     this.bytes += byteSize(value)
-    if (own === worth.manyTiles && this.missed.delete(placeOf(entry))) {
+    // What many tiles read is kept if it can be, however large it is by itself.
+    if (own === worth.manyTiles && (this.missed.delete(placeOf(entry)) || 2 * byteSize(value) > this.budgetBytes)) {
       this.budgetBytes = Math.min(this.budget.most, this.budgetBytes + GROWTH * byteSize(value))
     }
     if (key !== undefined) {

@@ -52,7 +52,7 @@ import { difference } from './fields/difference/difference'
 import { lampField, litByLamp } from './light/lamp/lamp'
 import { lightColours, lightField } from './light/lightOfTones/lightOfTones'
 import { pathField } from './sources/pathField/pathField'
-import { polarWrap } from './geometry/polarWrap/polarWrap'
+import { polarWrap, wholeStrip } from './geometry/polarWrap/polarWrap'
 import { radialBlur } from './blurs/radialBlur/radialBlur'
 import { ramp } from './colour/ramp/ramp'
 import { shafts } from './sources/shafts/shafts'
@@ -95,6 +95,7 @@ const operations: readonly Operation[] = [
   motionBlur,
   radialBlur,
   polarWrap,
+  wholeStrip,
   towards,
   difference,
   levels,

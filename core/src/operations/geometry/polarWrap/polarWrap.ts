@@ -32,6 +32,19 @@ export const polarWrap: Operation<PolarParameters> = {
   },
 }
 
+/** A strip as it is, computed as one piece: every tile of what it is wrapped into reads all of it. */
+export const wholeStrip: Operation<Record<string, never>> = {
+  name: 'wholeStrip',
+  block: (_params, { width, height }) => Math.max(width, height),
+  run({ kernels, plane: newPlane }, _params, inputs, rect) {
+    const strip = inputAt(inputs, 0)
+    const { width, height } = rect
+    const out = newPlane(width * height)
+    kernels.copyPart(plane(strip, 0), width, 0, 0, out, width, 0, 0, width, height)
+    return { kind: 'field', rect, planes: [out] }
+  },
+}
+
 export function polarWrapNode(strip: GraphNode, params: PolarParameters): GraphNode {
-  return graphNode('polarWrap', params, [strip])
+  return graphNode('polarWrap', params, [graphNode('wholeStrip', {}, [strip])])
 }

@@ -1,0 +1,87 @@
+import { execFileSync } from 'node:child_process'
+import { readFileSync } from 'node:fs'
+import type { Browser, Page } from 'playwright-core'
+import { afterAll, describe, expect, it } from 'vitest'
+import { demoNames, launch, shelfReady, visit } from './support/browser'
+
+/** How long it is used; only in the soak (`npm run soak -- use`). */
+const MINUTES = Number(process.env['WELKINAR_MINUTES'] ?? 0)
+
+/** Proportional set sizes of all pages of the browsers there are, bytes, by Linux. */
+function pageMemory(): number {
+  const pids = execFileSync('pgrep', ['-f', 'type=renderer'], { encoding: 'utf8' }).split('\n').filter(Boolean)
+  return Math.max(
+    ...pids.map((pid) => {
+      try {
+        return 1024 * Number(/^Pss:\s+(\d+)/m.exec(readFileSync(`/proc/${pid}/smaps_rollup`, 'utf8'))?.[1] ?? 0)
+      } catch {
+        return 0
+      }
+    }),
+  )
+}
+
+const among = <T>(all: readonly T[]): T => all[Math.floor(Math.random() * all.length)]!
+
+/** One thing that somebody does who looks around in a scene. */
+async function doSomething(page: Page): Promise<void> {
+  const box = await page.locator('[data-testid=picture]').boundingBox()
+  if (!box) return
+  const [x, y] = [box.x + box.width * Math.random() * 0.8, box.y + box.height * Math.random() * 0.8]
+  const what = Math.random()
+  if (what < 0.35) {
+    const dials = page.getByRole('group', { name: 'Dials' }).getByRole('slider')
+    const count = await dials.count()
+    if (count === 0) return
+    await dials.nth(Math.floor(Math.random() * count)).focus()
+    for (let i = 0; i < 6; i++) await page.keyboard.press(among(['ArrowLeft', 'ArrowRight', 'PageUp', 'PageDown']))
+  } else if (what < 0.55) {
+    await page.mouse.move(x, y)
+    await page.mouse.wheel(0, (Math.random() - 0.5) * 1200)
+  } else if (what < 0.75) {
+    await page.mouse.move(x, y)
+    await page.mouse.down()
+    await page.mouse.move(x + (Math.random() - 0.5) * 300, y + (Math.random() - 0.5) * 200, { steps: 5 })
+    await page.mouse.up()
+  } else if (what < 0.85) {
+    const cards = page.getByRole('region', { name: 'Depth line' }).getByRole('button', { name: /, / })
+    const count = await cards.count()
+    if (count > 0) await cards.nth(Math.floor(Math.random() * count)).click()
+  } else await page.keyboard.press(among(['q', 'w', 'Control+z', 'Control+Shift+z']))
+  await page.locator('[data-testid=picture][data-settled=true]').waitFor({ timeout: 60_000 })
+}
+
+describe.skipIf(MINUTES === 0)('long use', () => {
+  let browser: Browser
+  afterAll(() => browser.close())
+
+  it(
+    `of ${MINUTES} minutes ends with the memory that it had after five`,
+    async () => {
+      browser = await launch()
+      const { page, complaints } = await visit(browser)
+      await shelfReady(page)
+      const started = Date.now()
+      const minutes = () => (Date.now() - started) / 60_000
+      const found: { at: number; memory: number }[] = []
+      while (minutes() < MINUTES) {
+        await page.getByRole('link', { name: `Open ${among(demoNames)}`, exact: true }).click()
+        await page.locator('[data-testid=picture][data-settled=true]').waitFor({ timeout: 60_000 })
+        for (let i = 0; i < 25; i++) await doSomething(page)
+        await page.getByRole('link', { name: 'Shelf' }).click()
+        await shelfReady(page)
+        found.push({ at: minutes(), memory: pageMemory() })
+      }
+      // Means of some minutes, since what is kept comes and goes.
+      const mean = (from: number, to: number) => {
+        const part = found.filter(({ at }) => at >= from && at <= to)
+        return part.reduce((sum, { memory }) => sum + memory, 0) / part.length
+      }
+      const [early, late] = [mean(3, 7), mean(MINUTES - 4, MINUTES + 5)]
+      console.log(found.map(({ at, memory }) => `${at.toFixed(1)} min ${(memory / 1e6).toFixed(0)} MB`).join(', '))
+      expect(complaints).toEqual([])
+      expect(late, `${(early / 1e6).toFixed(0)} MB after five minutes`).toBeLessThan(1.1 * early)
+    },
+    (MINUTES + 10) * 60_000,
+  )
+})
