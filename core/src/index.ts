@@ -47,19 +47,20 @@ export { pinnedStatesOf } from './model/stack'
 export { emptyStack, fitStack, withNewIds, type PinnedState, type Stack } from './model/stack'
 export { upgradeDocument, upgradeFromVersion1 } from './model/upgrade'
 export { depthSchema, type DepthPicture } from './model/depth'
+export { levelSchema, type LevelMark } from './model/level'
+export type { Reading } from './model/reading'
 export type { OutlineCorner } from './model/corner'
 export { fitBetween } from './model/lengths'
 export {
   FOCAL_POINT,
   groundSchema,
   hazeMarkSchema,
-  levelSchema,
+  horizonOf,
   lightOf,
   lightSchema,
   markedPoint,
   noMarks,
   regionSchema,
-  type LevelMark,
   type LightMark,
   type RegionMark,
   type SceneMarks,

@@ -116,6 +116,17 @@ export function distanceSteps(distance: usize, count: i32, near: f32, far: f32, 
   }
 }
 
+/** Distances from even steps of their logarithm: `near` at 0, `far` at 1. */
+export function distanceFromSteps(steps: usize, count: i32, near: f32, far: f32, out: usize): void {
+  const bytes = (<usize>count) << 2
+  const low = log2(splat(near))
+  const span = f32x4.sub(log2(splat(far)), low)
+  for (let i: usize = 0; i < bytes; i += 16) {
+    const t = f32x4.pmin(splat(1), f32x4.pmax(splat(0), v128.load(steps + i)))
+    v128.store(out + i, exp2(f32x4.add(low, f32x4.mul(span, t))))
+  }
+}
+
 /**
  * Takes air away again: (v - a colour) / (1 - a), a = field mask amount, at most 0.95; in linear light if asked, as it was added. What would be below black
  * stays black. `mask` may be 0; where a is 0 the value is untouched.

@@ -119,7 +119,9 @@ describe('the command line', () => {
     await render({ photo: 'photo.png', recipe: 'rain.json', out: 'three.png', threads: '3' })
     await render({ photo: 'photo.png', recipe: 'rain.json', out: 'little.png', memory: '16' })
     for (const other of ['three.png', 'little.png']) expect((await pixels('one.png')).equals(await pixels(other)), other).toBe(true)
-    expect((await render({ photo: 'photo.png', recipe: 'rain.json', out: 'o.png', memory: '8' })).error).toMatch(/--memory is a number from 16/)
+    expect((await render({ photo: 'photo.png', recipe: 'rain.json', out: 'o.png', memory: '8' })).error).toMatch(
+      /--memory is a number from 16/,
+    )
   })
 
   it('renders a scale and a region, as the same part of the whole', async () => {

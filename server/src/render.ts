@@ -6,6 +6,7 @@ import {
   gridAt,
   gridBounds,
   marksFor,
+  noMarks,
   parseMarks,
   parseRecipe,
   picturesOfStack,
@@ -140,7 +141,8 @@ async function renderFile(task: Task, pool: RenderPool): Promise<void> {
 
 /** Marks and depth of the photo, if a file with them is given. */
 async function readMarks(path: string | undefined, pool: RenderPool, photo: Size): Promise<Partial<PictureSource>> {
-  if (path === undefined) return {}
+  // Without marks it goes by what the photo shows, as a new scene does.
+  if (path === undefined) return { marks: { ...noMarks, reading: await pool.readPhoto('photo') } }
   const file = parseMarks(new TextDecoder().decode(await readInput(path)), basename(path))
   const marks = marksFor(file, photo)
   if (!file.depth) return { marks }

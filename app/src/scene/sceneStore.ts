@@ -5,6 +5,7 @@ import {
   Refusal,
   UserProblem,
   type CheckedScene,
+  type DepthPlace,
   type Effect,
   type EffectKind,
   type Mask,
@@ -51,6 +52,10 @@ interface ViewState {
   readonly selectedId: string | undefined
   /** Whether the panel at the right is in sight. */
   readonly panelOpen: boolean
+  /** Whether the depth line is in sight, or folded to a strip. */
+  readonly lineOpen: boolean
+  /** The place of the depth line for which looks are offered at the right. */
+  readonly adding: DepthPlace | undefined
   /** The panel shows the scene itself: its marks and its depth. */
   readonly sceneOpen: boolean
   readonly openStep: StepName | undefined
@@ -99,6 +104,8 @@ interface SceneState extends ViewState {
 
 const freshView = {
   panelOpen: true,
+  lineOpen: true,
+  adding: undefined,
   sceneOpen: false,
   openStep: undefined,
   chosenMaskId: undefined,
@@ -185,8 +192,17 @@ function show(history: SceneHistory): void {
 /** Selects an effect or group; what was chosen in the one before is let go. */
 export function select(id: string | undefined): void {
   const { selectedId, set } = useScene.getState()
-  if (id === selectedId) set({ sceneOpen: false, panelOpen: true })
-  else set({ selectedId: id, sceneOpen: false, panelOpen: true, chosenMaskId: undefined, tool: undefined, maskScope: 'all' })
+  if (id === selectedId) set({ sceneOpen: false, adding: undefined, panelOpen: true })
+  else
+    set({
+      selectedId: id,
+      sceneOpen: false,
+      adding: undefined,
+      panelOpen: true,
+      chosenMaskId: undefined,
+      tool: undefined,
+      maskScope: 'all',
+    })
 }
 
 /** The selected effect or group of the open scene. */

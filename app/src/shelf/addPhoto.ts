@@ -10,6 +10,7 @@ import {
   type Size,
   type Stack,
 } from '@welkinar/core'
+import { renderPool } from '../engine/engine'
 import { leaseFile } from '../engine/photos'
 import { isOutOfRoom } from '../storage/database'
 import { photoId } from '../storage/photos'
@@ -31,7 +32,8 @@ export async function addPhoto(file: File, reduce = false): Promise<NewScene> {
   const lease = leaseFile(id, file, file.name, reduce)
   try {
     const photo = await lease.opened
-    const scene = sceneOf(photo, file.name, nameFrom(file.name))
+    const reading = await (await renderPool()).readPhoto(id)
+    const scene = sceneOf(photo, file.name, nameFrom(file.name), { ...emptyStack, marks: { ...noMarks, reading } })
     // The Workbench makes the picture for the Shelf; nobody waits for it here.
     await storeScene(scene, file, reduce)
     return { id: scene.id, notices: photo.notices }

@@ -2,6 +2,7 @@ import Box from '@mui/material/Box'
 import { useOpenScene } from '../scene/SceneRoute'
 import { useScene, useSelectedOwner } from '../scene/sceneStore'
 import { DepthLine } from './depthLine/DepthLine'
+import { LookOffers } from './depthLine/LookOffers'
 import { StepsPanel } from './steps/StepsPanel'
 import { TopBar } from './topBar/TopBar'
 import { useCommands } from './topBar/useCommands'
@@ -14,6 +15,7 @@ export function WorkbenchPage() {
   const source = usePictureSource()
   const owner = useSelectedOwner()
   const panelOpen = useScene((state) => state.panelOpen)
+  const adding = useScene((state) => state.adding)
   const commands = useCommands()
   if (!source) return null
   return (
@@ -23,7 +25,8 @@ export function WorkbenchPage() {
           <TopBar commands={commands} />
           <PhotoView pool={pool} source={source} />
         </Box>
-        {panelOpen && <StepsPanel pool={pool} source={source} owner={owner} />}
+        {adding && <LookOffers key={adding} pool={pool} source={source} place={adding} />}
+        {!adding && panelOpen && <StepsPanel pool={pool} source={source} owner={owner} />}
       </Box>
       <DepthLine pool={pool} source={source} />
     </Box>

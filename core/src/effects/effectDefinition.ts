@@ -99,6 +99,8 @@ export interface EffectDefinition<K extends string = string, S extends ControlsS
   readonly madeFromEffect?: boolean
   /** Places on the photo that can be dragged: paths of their x and y. */
   readonly places?: readonly EffectPlace[]
+  /** Whether its first place begins at the light of the photo, as it was marked or read. */
+  startsAtLight?(controls: z.infer<S>): boolean
   /** What its own region is for, if it has one. */
   readonly region?: { readonly label: string; readonly hint: string; readonly step: 'pattern' | 'shape' }
   /** The first is what a new effect starts with. */

@@ -1,5 +1,6 @@
 import type { GraphNode } from '../graph/node'
 import { percentControl } from '../model/controls'
+import { assumedHorizon } from '../model/marks'
 import { fieldAsMaskNode } from '../operations/fields/fieldAsMask/fieldAsMask'
 import { lineMaskNode } from '../operations/masks/shapeMasks/lineMask'
 import type { EffectScene } from './effectDefinition'
@@ -17,7 +18,12 @@ interface Ground {
 
 /** 1 on the ground, falling to 0 about a height above the horizon mark, or above the middle of the photo without one. */
 export function groundProfile({ height, fallOff }: Ground, scene: EffectScene): GraphNode {
-  const level = scene.marks.horizon ?? { y: scene.height / 2, turn: 0 }
+  const level = assumedHorizon(scene.marks, scene)
+  // No horizon is to be seen: it thins over the whole height.
+  if (!level)
+    return fieldAsMaskNode(
+      lineMaskNode({ x: 0, y: (1.3 - height / 100) * scene.height, toX: 0, toY: (-0.1 - height / 100) * scene.height }),
+    )
   const soft = Math.max(0.02, fallOff / 100) * scene.height
   const top = level.y - (height / 100) * scene.height
   const radians = (level.turn * Math.PI) / 180

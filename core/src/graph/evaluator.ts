@@ -45,6 +45,13 @@ export class Evaluator {
     this.cache.clear()
   }
 
+  /** @throws Error if the photo has not been handed to this thread */
+  photo(id: string): PhotoData {
+    const photo = this.photos.get(id)
+    if (!photo) throw new Error(`The photo ${id} is not loaded in this thread.`)
+    return photo
+  }
+
   hasPhoto(id: string): boolean {
     return this.photos.has(id)
   }
@@ -217,11 +224,7 @@ export class Evaluator {
         blocks.push(address)
         return address
       },
-      photo: (id) => {
-        const photo = this.photos.get(id)
-        if (!photo) throw new Error(`The photo ${id} is not loaded in this thread.`)
-        return photo
-      },
+      photo: (id) => this.photo(id),
     }
     try {
       return run(context, node.params, inputs, rect)

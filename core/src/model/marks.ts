@@ -1,7 +1,9 @@
 import { z } from 'zod'
 import { cornerSchema } from './corner'
+import { levelSchema, type LevelMark } from './level'
+import { readingSchema } from './reading'
 import { idOf, listOf, referenceTo } from './roles'
-import { angleControl, hexColour, lengthControl, numberControl, percentControl, placeControl } from './controls'
+import { hexColour, lengthControl, numberControl, percentControl, placeControl } from './controls'
 
 export const lightSchema = z.strictObject({
   id: idOf('light'),
@@ -14,14 +16,6 @@ export const lightSchema = z.strictObject({
 })
 /** A place that light comes from; it may lie outside the frame. */
 export type LightMark = z.infer<typeof lightSchema>
-
-export const levelSchema = z.strictObject({
-  /** Height of the line in the middle of the photo, px from its top. */
-  y: placeControl('y'),
-  turn: angleControl('Slope'),
-})
-/** A line across the photo. */
-export type LevelMark = z.infer<typeof levelSchema>
 
 const focalSchema = z.strictObject({ x: placeControl('x'), y: placeControl('y') })
 
@@ -72,10 +66,21 @@ export const marksSchema = z.strictObject({
   ground: groundSchema.default(ground),
   haze: hazeMarkSchema.nullable().default(null),
   regions: listOf(regionSchema, 60, 'regions').default([]),
+  /** Nothing in scenes that are older than readings, and whose photo was not read since. */
+  reading: readingSchema.nullable().default(null),
 })
 export type SceneMarks = z.infer<typeof marksSchema>
 
-export const noMarks: SceneMarks = { lights: [], horizon: null, waterline: null, focal: null, ground, haze: null, regions: [] }
+export const noMarks: SceneMarks = {
+  lights: [],
+  horizon: null,
+  waterline: null,
+  focal: null,
+  ground,
+  haze: null,
+  regions: [],
+  reading: null,
+}
 
 /** What a mask with a centre can follow: nothing, the focal point, or a light by its id. */
 export const followsPoint = referenceTo('light')
@@ -100,4 +105,17 @@ export function markedPoint(marks: SceneMarks, follows: string | null): Point | 
 export function lightOf(marks: SceneMarks, id: string | null): LightMark | undefined {
   if (id === null) return undefined
   return marks.lights.find((light) => light.id === id) ?? marks.lights[0]
+}
+
+/** The horizon: as it was marked by hand, or else as it was read. */
+export function horizonOf(marks: SceneMarks): LevelMark | null {
+  return marks.horizon ?? marks.reading?.horizon ?? null
+}
+
+/**
+ * The horizon, or where one is assumed. Nothing for a photo that was read and shows none: there effects draw no line. In scenes that are older than readings it is assumed in the
+ * middle, as it was when they were made.
+ */
+export function assumedHorizon(marks: SceneMarks, photo: { readonly height: number }): LevelMark | undefined {
+  return horizonOf(marks) ?? (marks.reading ? undefined : { y: photo.height / 2, turn: 0 })
 }

@@ -52,6 +52,7 @@ import { difference } from './fields/difference/difference'
 import { lampField, litByLamp } from './light/lamp/lamp'
 import { lightColours, lightField } from './light/lightOfTones/lightOfTones'
 import { pathField } from './sources/pathField/pathField'
+import { distanceFromSteps, smallCodes } from './distance/readDistance/readDistance'
 import { polarWrap, wholeStrip } from './geometry/polarWrap/polarWrap'
 import { radialBlur } from './blurs/radialBlur/radialBlur'
 import { ramp } from './colour/ramp/ramp'
@@ -96,6 +97,8 @@ const operations: readonly Operation[] = [
   radialBlur,
   polarWrap,
   wholeStrip,
+  smallCodes,
+  distanceFromSteps,
   towards,
   difference,
   levels,

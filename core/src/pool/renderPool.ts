@@ -5,6 +5,7 @@ import type { GraphNode } from '../graph/node'
 import type { FoundGlint } from '../measure/glints'
 import type { MeasuredLight } from '../measure/places'
 import type { ToneChannel } from '../operations/masks/luminosityMask/luminosityMask'
+import type { Reading } from '../model/reading'
 import type { PhotoData } from '../photo/photoData'
 import type { Grid, Size } from '../planes/grid'
 import { splitIntoTiles, type Rect } from '../planes/rect'
@@ -118,6 +119,11 @@ export class RenderPool {
       },
     })
     return pixels
+  }
+
+  /** What an opened photo shows: its sky, its horizon, distances. Anything else that waits goes first. */
+  readPhoto(id: string): Promise<Reading> {
+    return this.queue.run(priorities.measure, (lane) => withSecondTry(lane, () => lane.call(async (worker) => worker.readPhoto(id))))
   }
 
   toneHistogram(tones: GraphNode, photo: Size, channel: ToneChannel, signal?: AbortSignal): Promise<Uint32Array> {

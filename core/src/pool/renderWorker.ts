@@ -10,12 +10,14 @@ import type { MemoryBudget } from '../graph/valueCache'
 import { findGlints, type FoundGlint } from '../measure/glints'
 import { colourAt, measureLight, type MeasuredLight } from '../measure/places'
 import { brightestColour, toneHistogram } from '../measure/measurements'
+import type { Reading } from '../model/reading'
 import { UserProblem } from '../model/userProblem'
 import type { ToneChannel } from '../operations/masks/luminosityMask/luminosityMask'
 import type { PhotoData } from '../photo/photoData'
 import { withReductions } from '../photo/reducePhoto'
 import type { Grid, Size } from '../planes/grid'
 import type { Rect } from '../planes/rect'
+import { readPhoto } from '../reading/readPhoto'
 import { renderTile } from '../render/renderTile'
 import { Diary } from './diary'
 import { ReceivedNodes, type SentGraph } from './sentGraph'
@@ -70,6 +72,11 @@ export class RenderWorker {
   renderTile(graph: SentGraph, grid: Grid, rect: Rect): Uint8ClampedArray<ArrayBuffer> {
     const pixels = renderTile(this.evaluator, this.nodes.receive(graph), grid, rect)
     return transfer(pixels, [pixels.buffer])
+  }
+
+  /** What an opened photo shows by itself. */
+  readPhoto(id: string): Reading {
+    return readPhoto(this.evaluator.kernels, this.evaluator.photo(id))
   }
 
   toneHistogram(tones: SentGraph, photo: Size, channel: ToneChannel): Uint32Array {

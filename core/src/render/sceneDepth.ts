@@ -1,6 +1,7 @@
 import type { GraphNode } from '../graph/node'
 import type { DepthPicture } from '../model/depth'
-import type { SceneMarks } from '../model/marks'
+import { assumedHorizon, type SceneMarks } from '../model/marks'
+import { FARTHEST, NEAREST, type SmallCodes } from '../model/reading'
 import { gaussianBlurNode } from '../operations/blurs/gaussianBlur/gaussianBlur'
 import { guidedFilterNode } from '../operations/blurs/guidedFilter/guidedFilter'
 import { darkestChannelNode, distanceFromHazeNode } from '../operations/distance/hazeDistance/hazeDistance'
@@ -8,6 +9,8 @@ import { morphologyNode } from '../operations/blurs/morphology/morphology'
 import { outlineMaskNode } from '../operations/masks/outlineMask/outlineMask'
 import { photoNode } from '../operations/sources/photo/photo'
 import { distanceFromCodesNode, groundDistanceNode, layRegionNode } from '../operations/distance/sceneDistance/sceneDistance'
+import { distanceFromStepsNode, smallCodesNode } from '../operations/distance/readDistance/readDistance'
+import { growingCodes } from '../reading/readDistance'
 import { focalPixels } from '../optics/lens'
 import type { Size } from '../planes/grid'
 
@@ -18,12 +21,12 @@ const REFINE_WINDOW = 60
 
 /** Whether a scene says anything about how far things are. */
 export function knowsDistance(marks: SceneMarks, depth: DepthPicture | null | undefined): boolean {
-  return Boolean(depth) || marks.horizon !== null || marks.haze !== null || marks.regions.length > 0
+  return Boolean(depth) || marks.horizon !== null || marks.haze !== null || marks.regions.length > 0 || Boolean(marks.reading?.distance)
 }
 
 /**
  * Distance in metres of everything in the photo. From its depth picture; or else estimated from the haze in it; or else that of level ground under the
- * horizon mark, without a mark under the middle of the photo. Outlined regions lie over that, the later over the earlier.
+ * horizon mark; or else as it was read from the photo, or growing from below to above. In scenes that are older than readings: level ground under the middle. Outlined regions lie over that, the later over the earlier.
  */
 export function distanceNode(photo: Size & { readonly id?: string }, marks: SceneMarks, depth: DepthPicture | null | undefined): GraphNode {
   return marks.regions.reduce(
@@ -41,11 +44,26 @@ function baseDistance(photo: Size & { readonly id?: string }, marks: SceneMarks,
     return distanceFromCodesNode(photoNode(depth.picture.id), { near, nearDistance, farDistance, steps })
   }
   if (marks.haze && photo.id !== undefined) return estimatedDistance({ ...photo, id: photo.id }, marks.haze)
-  const level = marks.horizon ?? { y: photo.height / 2, turn: 0 }
+  if (marks.reading?.distance && !marks.horizon) return readDistances(photo, marks.reading.distance)
+  const level = assumedHorizon(marks, photo)
+  if (!level) return growingNode
   const { cameraHeight, focalLength } = marks.ground
   const heightInPixels = cameraHeight * focalPixels(focalLength, photo.width)
   return groundDistanceNode({ x: photo.width / 2, y: level.y, turn: level.turn, heightInPixels, far: FAR })
 }
+
+const readRange = { near: NEAREST, far: FARTHEST }
+
+/** Distances as they were read, along the edges of the photo. */
+function readDistances(photo: Size & { readonly id?: string }, codes: SmallCodes): GraphNode {
+  const small = smallCodesNode(codes)
+  // Half a window of about two of its pixels.
+  const radius = (1.5 * photo.width) / codes.width
+  return distanceFromStepsNode(photo.id === undefined ? small : guidedFilterNode(small, photoNode(photo.id), radius), readRange)
+}
+
+/** From near below to far above, without a line. */
+const growingNode = distanceFromStepsNode(smallCodesNode(growingCodes()), readRange)
 
 /**
  * The dark channel prior (He, Sun and Tang 2009; from memory): without haze something near every place is nearly black in one channel, so that what

@@ -10,7 +10,9 @@ import {
 } from '@dnd-kit/core'
 import { horizontalListSortingStrategy, SortableContext, sortableKeyboardCoordinates } from '@dnd-kit/sortable'
 import Box from '@mui/material/Box'
-import { depthPlaces, type DepthPlace, type Effect, type PictureSource } from '@welkinar/core'
+import ButtonBase from '@mui/material/ButtonBase'
+import { CaretUp } from '@phosphor-icons/react/dist/csr/CaretUp'
+import { definitionOf, depthPlaces, type DepthPlace, type Effect, type PictureSource } from '@welkinar/core'
 import type { RenderPool } from '@welkinar/core/pool'
 import { useScene } from '../../scene/sceneStore'
 import { ink } from '../../theme'
@@ -35,6 +37,7 @@ export function DepthLine({ pool, source }: DepthLineProps) {
     useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates, keyboardCodes }),
   )
   const { effects } = source
+  const open = useScene((state) => state.lineOpen)
   const onDragEnd = ({ active, over }: DragEndEvent) => {
     if (over && over.id !== active.id) {
       useScene.getState().change('Move effect', (scene) => moveEffect(scene, String(active.id), String(over.id)))
@@ -42,18 +45,19 @@ export function DepthLine({ pool, source }: DepthLineProps) {
   }
   const inPlace = (place: DepthPlace) => effects.filter((effect) => effect.place === place)
   const ids = depthPlaces.flatMap((place) => [...inPlace(place).map(({ id }) => id), place])
+  if (!open) return <FoldedLine effects={effects} />
   return (
     <Box
       component="section"
       aria-label="Depth line"
       sx={{
         flex: 'none',
-        height: 176,
+        height: 98,
         display: 'flex',
         overflowX: 'auto',
         overflowY: 'hidden',
         borderTop: `1px solid ${ink.rule}`,
-        background: `linear-gradient(${ink.ink}, ${ink.ink}) 0 136px / 100% 1px no-repeat local, ${ink.paper}`,
+        background: `linear-gradient(${ink.ink}, ${ink.ink}) 0 72px / 100% 1px no-repeat local, ${ink.paper}`,
       }}
     >
       <DndContext sensors={sensors} collisionDetection={closestCenter} onDragEnd={onDragEnd}>
@@ -61,12 +65,12 @@ export function DepthLine({ pool, source }: DepthLineProps) {
           {depthPlaces.map((place, index) => (
             <Box
               key={place}
-              sx={{ flex: '1 0 auto', minWidth: 78, px: 3, position: 'relative', borderLeft: index ? `1px solid ${ink.rule}` : 0 }}
+              sx={{ flex: '1 0 auto', minWidth: 60, px: 3, position: 'relative', borderLeft: index ? `1px solid ${ink.rule}` : 0 }}
             >
-              <Box component="h3" sx={{ m: 0, pt: '7px', fontSize: 12, fontWeight: 400, color: ink.secondary }}>
+              <Box component="h3" sx={{ m: 0, pt: '3px', fontSize: 12, lineHeight: '17px', fontWeight: 400, color: ink.secondary }}>
                 {placeLabels[place]}
               </Box>
-              <Box sx={{ display: 'flex', gap: 2, height: 152 }}>
+              <Box sx={{ display: 'flex', gap: 2, height: 78 }}>
                 {runsOf(inPlace(place)).map(({ groupId, members }) => {
                   const cards = members.map((effect) => (
                     <EffectCard key={effect.id} pool={pool} source={source} effect={effect} width={cardWidths[place]} />
@@ -80,13 +84,30 @@ export function DepthLine({ pool, source }: DepthLineProps) {
                     cards
                   )
                 })}
-                <AddEffect pool={pool} source={source} place={place} />
+                <AddEffect place={place} />
               </Box>
             </Box>
           ))}
         </SortableContext>
       </DndContext>
     </Box>
+  )
+}
+
+/** The line folded away: what stands on it in words, and the way to have it back. */
+function FoldedLine({ effects }: { readonly effects: readonly Effect[] }) {
+  const names = effects.map(({ kind }) => definitionOf(kind).label).join(' · ')
+  return (
+    <ButtonBase
+      onClick={() => useScene.getState().set({ lineOpen: true })}
+      sx={{ flex: 'none', height: 24, px: 3, gap: 2, justifyContent: 'start', borderTop: `1px solid ${ink.rule}`, bgcolor: ink.paper }}
+    >
+      <CaretUp size={13} />
+      <span>Depth line</span>
+      <Box component="span" sx={{ color: ink.secondary, overflow: 'hidden', whiteSpace: 'nowrap', textOverflow: 'ellipsis' }}>
+        {names || 'nothing on it yet'}
+      </Box>
+    </ButtonBase>
   )
 }
 

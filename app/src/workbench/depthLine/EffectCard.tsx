@@ -22,7 +22,7 @@ interface EffectCardProps {
   readonly width: number
 }
 
-const LINE_AT = 110
+const LINE_AT = 52
 
 /** One effect on the depth line: what it alone contributes, on black, standing on the line; its name beneath. */
 export function EffectCard({ pool, source, effect, width }: EffectCardProps) {
@@ -33,7 +33,7 @@ export function EffectCard({ pool, source, effect, width }: EffectCardProps) {
     if (selected) card.current?.scrollIntoView({ block: 'nearest', inline: 'nearest' })
   }, [selected])
   const select = () => selectOwner(effect.id)
-  const height = Math.round(width * 0.6)
+  const height = Math.round(width * 0.48)
   const node = sceneGraph(source, { kind: 'alone', effectId: effect.id })
   const { label, shownPart } = definitionOf(effect.kind)
   const amount = effect.on ? `${Math.round(effect.mix.amount)} %` : 'off'
@@ -78,7 +78,7 @@ export function EffectCard({ pool, source, effect, width }: EffectCardProps) {
           label={`${label} alone, on black`}
         />
       </Box>
-      <Box sx={{ position: 'absolute', top: LINE_AT + 5, width, display: 'flex', alignItems: 'center', gap: '5px' }}>
+      <Box sx={{ position: 'absolute', top: LINE_AT + 1, width, display: 'flex', alignItems: 'center', gap: '5px' }}>
         {/* Where there is no room for both, the amount falls into the second line, which is not seen. */}
         <Box
           sx={{

@@ -24,8 +24,8 @@ export function GroupBracket({ group, children }: { readonly group: Group; reado
           position: 'absolute',
           left: 0,
           right: 0,
-          top: 10,
-          height: 100,
+          top: 0,
+          height: 52,
           border: `${selected ? 2 : 1}px solid ${colour}`,
           borderBottom: 0,
           pointerEvents: 'none',
@@ -34,9 +34,9 @@ export function GroupBracket({ group, children }: { readonly group: Group; reado
       <Box
         sx={{
           position: 'absolute',
-          left: 8,
-          top: -2,
-          maxWidth: 'calc(100% - 12px)',
+          left: 46,
+          top: -20,
+          maxWidth: 'calc(100% - 50px)',
           display: 'flex',
           alignItems: 'center',
           bgcolor: ink.paper,
@@ -48,7 +48,7 @@ export function GroupBracket({ group, children }: { readonly group: Group; reado
           aria-pressed={selected}
           aria-label={`Group ${group.name} ${amount}`}
           onClick={() => select(group.id)}
-          sx={{ minHeight: 24, minWidth: 0, color: colour, fontWeight: 650, whiteSpace: 'nowrap' }}
+          sx={{ minHeight: 20, minWidth: 0, color: colour, fontWeight: 650, whiteSpace: 'nowrap' }}
         >
           <Box component="span" sx={{ overflow: 'hidden', textOverflow: 'ellipsis' }}>
             {group.name}

@@ -21,7 +21,7 @@ export function moveEffect(scene: Scene, id: string, over: string): void {
 }
 
 /** Puts an effect in front of all others of its place, and behind those of nearer places. */
-export function insertEffect(scene: Scene, effect: Effect): void {
+export function insertEffect(scene: Pick<Scene, 'effects'>, effect: Effect): void {
   const rank = (place: DepthPlace): number => depthPlaces.indexOf(place)
   const next = scene.effects.findIndex((other) => rank(other.place) > rank(effect.place))
   scene.effects.splice(next < 0 ? scene.effects.length : next, 0, effect)

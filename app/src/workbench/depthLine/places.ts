@@ -11,4 +11,4 @@ export const placeLabels: Record<DepthPlace, string> = {
 }
 
 /** Width of a card's picture, css px: cards grow from the sky to the lens. */
-export const cardWidths: Record<DepthPlace, number> = { sky: 84, far: 94, middle: 106, near: 120, lens: 134, finish: 104 }
+export const cardWidths: Record<DepthPlace, number> = { sky: 76, far: 82, middle: 88, near: 96, lens: 104, finish: 84 }

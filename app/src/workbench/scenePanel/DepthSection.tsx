@@ -72,6 +72,7 @@ function depthInWords({ depth, marks = noMarks }: PictureSource): string {
   if (depth) return 'From a grey picture, 8 or 16 bit, in which near is white or black.'
   if (marks.haze) return 'Estimated from the haze in the photo.'
   if (marks.horizon) return 'Level ground under the horizon mark.'
+  if (marks.reading?.distance) return 'As it was read from the photo. A horizon mark, regions, a grey picture or haze tell more.'
   return 'Set the horizon, outline regions, import a grey picture, or let it be estimated from haze.'
 }
 

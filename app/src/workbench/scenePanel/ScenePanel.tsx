@@ -8,6 +8,7 @@ import { ToolButton } from '../steps/where/ToolButton'
 import { DepthSection } from './DepthSection'
 import { LightRow } from './LightRow'
 import { LevelRow } from './LevelRow'
+import { ReadingSection } from './ReadingSection'
 import { Hint, Section } from './Section'
 
 interface ScenePanelProps {
@@ -30,8 +31,9 @@ export function ScenePanel({ pool, source }: ScenePanelProps) {
         </Button>
       </Box>
       <Box sx={{ px: 4, pb: 3, color: ink.secondary }}>
-        What you read from the photo. Effects, masks and colours can follow these marks, also when they move.
+        What is in the photo. Effects, masks and colours follow these marks, also when they move; a mark of yours goes before what was read.
       </Box>
+      <ReadingSection pool={pool} source={source} />
       <Section title="Lights" action={<ToolButton tool={{ kind: 'mark', mark: 'light' }} label="Tap a light" />}>
         {lights.length === 0 && <Hint>Tap a lamp or the sun: its colour and size are read from the photo.</Hint>}
         {lights.map((light) => (

@@ -1,12 +1,13 @@
 import { useEffect, useMemo } from 'react'
 import { useHotkeys } from 'react-hotkeys-hook'
 import { useNavigate } from 'react-router'
-import { brushControls, findOwner, isEffect, limitsOf, nearestNumber, type Owner } from '@welkinar/core'
+import { brushControls, findOwner, isEffect, limitsOf, nearestNumber, newEffect, type EffectKind, type Owner } from '@welkinar/core'
 import { useBrush } from '../../scene/brush'
-import { changeOwner, useScene, type MaskView } from '../../scene/sceneStore'
+import { changeOwner, select, useScene, type MaskView } from '../../scene/sceneStore'
 import { removeEffect } from '../depthLine/removeEffect'
 import { removeGroup } from '../depthLine/groups'
-import { stepEffect } from '../depthLine/moveEffect'
+import { insertEffect, stepEffect } from '../depthLine/moveEffect'
+import { offers } from '../depthLine/offers'
 import { copyLook, pasteLook } from '../copyLook'
 import { neighbourMode, setMode } from '../mixModes'
 import { reflect } from '../reflect'
@@ -185,7 +186,20 @@ function buildCommands({ canUndo, canRedo, selectedId, sceneId, goTo }: CommandC
       keysShown: 'H',
       run: () => set({ panelOpen: !useScene.getState().panelOpen }),
     },
-    { id: 'tool-off', label: 'Put the tool away', keys: 'escape', keysShown: 'Esc', run: () => set({ tool: undefined }) },
+    {
+      id: 'line',
+      label: 'Show or fold the depth line',
+      keys: 'y',
+      keysShown: 'Y',
+      run: () => set({ lineOpen: !useScene.getState().lineOpen }),
+    },
+    {
+      id: 'tool-off',
+      label: 'Put the tool away',
+      keys: 'escape',
+      keysShown: 'Esc',
+      run: () => set({ tool: undefined, adding: undefined, trial: undefined }),
+    },
     { id: 'save-recipe', label: 'Save the recipe as a file', run: saveRecipe },
     { id: 'open-recipe', label: 'Open a recipe file', run: openRecipe },
     {
@@ -196,7 +210,20 @@ function buildCommands({ canUndo, canRedo, selectedId, sceneId, goTo }: CommandC
       run: () => sceneId && goTo(`/scene/${sceneId}/export`),
     },
     { id: 'shelf', label: 'Back to the Shelf', run: () => goTo('/') },
+    ...offers.map(({ kind, label, look }) => ({
+      id: `add ${kind} ${look}`,
+      label: `Add ${label}: ${look}`,
+      run: () => addLook(kind, look),
+    })),
   ]
+}
+
+/** Adds a look where it usually lies, and selects it. */
+function addLook(kind: EffectKind, look: string): void {
+  const scene = useScene.getState().history?.scene
+  if (!scene) return
+  const made = newEffect(scene.photo, { kind, look, marks: scene.marks, id: crypto.randomUUID() })
+  if (useScene.getState().change(`Add ${look}`, (draft) => insertEffect(draft, made))) select(made.id)
 }
 
 /** Letters and undo belong to a text field while it has the focus; other keys with Ctrl do not. */

@@ -11,7 +11,7 @@ export interface ViewPort extends Size {
 }
 
 const LARGEST_ZOOM = 16
-const MARGIN = 28
+const MARGIN = 8
 
 /** Zoom at which the whole photo is seen. */
 function fitZoom(photo: Size, screen: Size): number {

@@ -41,6 +41,7 @@ export const catchLights = defineEffect({
   controls,
   dials: ['pattern.size', 'pattern.tones', 'shape.strength', 'shape.evenness', 'shape.blur'],
   places: [{ ...originPlace, label: 'Where the light is' }],
+  startsAtLight: () => true,
   startingLooks,
   summary: ({ pattern, shape }) => ({
     pattern: `edges of ${Math.round(pattern.size)} px that face the light`,

@@ -14,6 +14,7 @@ import { mirrorNode } from '../../operations/geometry/mirror/mirror'
 import { mixNode } from '../../operations/mixing/mix/mix'
 import { bandMaskNode } from '../../operations/masks/shapeMasks/bandMask'
 import { mapRgb, type Rgb } from '../../colour/hex'
+import { horizonOf } from '../../model/marks'
 import { defineEffect, type EffectScene } from '../effectDefinition'
 import { gainOfLight } from '../gainOfLight'
 import { originControls, originOf, originPlace } from '../origin'
@@ -56,6 +57,7 @@ export const lowSun = defineEffect({
   controls,
   dials: ['pattern.sun', 'pattern.glow', 'shape.air', 'shape.rim', 'shape.rest', 'shape.reflection'],
   places: [{ ...originPlace, label: 'Sun' }],
+  startsAtLight: () => true,
   startingLooks,
   inWords: ({ shape }, { marks }) =>
     shape.reflection > 0 && !marks.waterline ? 'With a waterline in Marks it is seen in the water too.' : '',
@@ -120,7 +122,7 @@ function darkened({ pattern, shape }: LowSunControls, { beneath, marks, phase }:
 function withAir(under: GraphNode, { pattern, shape }: LowSunControls, scene: EffectScene, tint: Rgb): GraphNode {
   if (shape.air === 0) return under
   const { x, y } = originOf(pattern, scene.marks)
-  const level = scene.marks.horizon ?? { y, turn: 0 }
+  const level = horizonOf(scene.marks) ?? { y, turn: 0 }
   const band = bandMaskNode({ x: scene.width / 2, y: level.y, turn: level.turn, width: 0, softness: pattern.airHeight })
   const near = glowAbout({ x, y }, 0, 1, 1.6 * pattern.glow, scene.phase)
   const air = joinFieldsNode([band, near, opposite(scaleFieldNode(opposite(openSky(pattern, scene)), 0.75))], 'product')

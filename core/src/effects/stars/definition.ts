@@ -13,6 +13,7 @@ import { sumFieldsNode } from '../../operations/fields/sumFields/sumFields'
 import { focalPixels, pinpointSeconds } from '../../optics/lens'
 import { steady } from '../camera'
 import { leastSpacing } from '../boundedSpecks'
+import { horizonOf } from '../../model/marks'
 import { defineEffect, light, type EffectScene } from '../effectDefinition'
 import { layerSeed } from '../layerSeed'
 import { startingLooks } from './startingLooks'
@@ -135,7 +136,7 @@ function starParameters({ pattern }: StarControls, scene: EffectScene, shape: St
   const pixelsPerDegree = (focal * Math.PI) / 180
   const density = (pattern.density / 100) * (starsPerSquareDegree(pattern.faintest) / pixelsPerDegree ** 2)
   const band = (3.5 * pattern.band) / 100
-  const level = scene.marks.horizon ?? { y: scene.height, turn: 0 }
+  const level = horizonOf(scene.marks) ?? { y: scene.height, turn: 0 }
   // As long as the way of a star across the frame may be.
   const trail = Math.min(2, (trailDegrees(shape.trails) * Math.PI) / 180) * Math.max(scene.width, scene.height)
   const trailed = leastSpacing(trail, 8 * pattern.size, scene)
@@ -159,7 +160,7 @@ function starParameters({ pattern }: StarControls, scene: EffectScene, shape: St
 /** The glow of stars that are too faint to be seen singly: a soft band, mottled, with dark clouds before it. */
 function galaxy({ pattern }: StarControls, scene: EffectScene): GraphNode {
   const { bandX, bandY, bandTurn, bandWidth, seed } = pattern
-  const low = scene.marks.horizon && aboveHorizon(scene)
+  const low = horizonOf(scene.marks) && aboveHorizon(scene)
   // A band `width` wide and soft, with clouds of their own in it.
   const mottled = (
     width: number,
@@ -187,7 +188,7 @@ function opposite(field: GraphNode, part: number): GraphNode {
 
 /** Fades into the air low over the horizon. */
 function aboveHorizon({ marks, width, height }: EffectScene): GraphNode {
-  const { y, turn } = marks.horizon ?? { y: height, turn: 0 }
+  const { y, turn } = horizonOf(marks) ?? { y: height, turn: 0 }
   const radians = (turn * Math.PI) / 180
   const rise = 0.28 * height
   return lineMaskNode({ x: width / 2 - rise * Math.sin(radians), y: y - rise * Math.cos(radians), toX: width / 2, toY: y })

@@ -66,6 +66,7 @@ export const sunburst = defineEffect({
   controls,
   dials: ['pattern.strength', 'pattern.reach', 'pattern.count', 'pattern.blades', 'shape.core', 'shape.halo'],
   places: [originPlace],
+  startsAtLight: () => true,
   applies: (path, { pattern }) => !BY_KIND[pattern.by].includes(path),
   startingLooks,
   summary: ({ pattern, shape }) => ({

@@ -1,7 +1,14 @@
 import { z } from 'zod'
 import { lengthControl, percentControl } from '../../model/controls'
+import type { GraphNode } from '../../graph/node'
+import { horizonOf } from '../../model/marks'
+import type { SmallCodes } from '../../model/reading'
 import { gaussianBlurNode } from '../../operations/blurs/gaussianBlur/gaussianBlur'
+import { morphologyNode } from '../../operations/blurs/morphology/morphology'
+import { smallCodesNode } from '../../operations/distance/readDistance/readDistance'
+import { combineMasksNode } from '../../operations/masks/combineMasks/combineMasks'
 import { skyMaskNode } from '../../operations/masks/skyMask/skyMask'
+import type { Size } from '../../planes/grid'
 import { maskBase } from '../maskBase'
 import type { MaskDefinition } from '../maskDefinition'
 
@@ -24,6 +31,14 @@ export type SkyMask = z.infer<typeof skyMaskSchema>
 
 /** Height of the horizon in a photo that has no mark of it. */
 const LIKELY_HORIZON = 0.62
+/** The same for one that was read and shows none: all of it may be sky. */
+const READ_WITHOUT_HORIZON = 1
+
+/** 1 in the sky that was read and a little around it, softly ending. */
+function nearReadSky(sky: SmallCodes, photo: Size): GraphNode {
+  const pixel = photo.width / sky.width
+  return gaussianBlurNode(morphologyNode(smallCodesNode(sky), 3 * pixel), pixel)
+}
 
 export const skyMaskKind: MaskDefinition<SkyMask> = {
   kind: 'sky',
@@ -33,8 +48,11 @@ export const skyMaskKind: MaskDefinition<SkyMask> = {
   start: () => ({ kind: 'sky', tolerance: 8, calm: 0.8 }),
   summary: () => 'the sky',
   node({ tolerance, calm }, { photo, photoId, picture, marks }) {
-    const { y, turn } = marks.horizon ?? { y: LIKELY_HORIZON * photo.height, turn: 0 }
+    const { y, turn } = horizonOf(marks) ?? { y: (marks.reading ? READ_WITHOUT_HORIZON : LIKELY_HORIZON) * photo.height, turn: 0 }
     const params = { photoId, x: photo.width / 2, y, turn, tolerance: Math.max(0.2, tolerance) / 100 }
-    return skyMaskNode(gaussianBlurNode(picture, calm), params)
+    const mask = skyMaskNode(gaussianBlurNode(picture, calm), params)
+    const read = marks.horizon ? null : marks.reading?.sky
+    // What looks like the sky and lies elsewhere, as water does, is none.
+    return read ? combineMasksNode(mask, nearReadSky(read, photo), { join: 'keep', strength: 1 }) : mask
   },
 }

@@ -1,0 +1,221 @@
+import Box from '@mui/material/Box'
+import Button from '@mui/material/Button'
+import ButtonBase from '@mui/material/ButtonBase'
+import FormControlLabel from '@mui/material/FormControlLabel'
+import Switch from '@mui/material/Switch'
+import TextField from '@mui/material/TextField'
+import {
+  definitionOf,
+  newEffect,
+  sceneGraph,
+  type DepthPlace,
+  type Effect,
+  type EffectFamily,
+  type EffectKind,
+  type PictureSource,
+  type Scene,
+} from '@welkinar/core'
+import type { RenderPool } from '@welkinar/core/pool'
+import { useMemo, useState } from 'react'
+import { select, useScene } from '../../scene/sceneStore'
+import { ink } from '../../theme'
+import { LookPicture } from '../LookPicture'
+import { insertEffect } from './moveEffect'
+import { offers, search, type Offer } from './offers'
+import { placeLabels } from './places'
+
+interface LookOffersProps {
+  readonly pool: RenderPool
+  readonly source: PictureSource
+  readonly place: DepthPlace
+}
+
+const families: readonly (readonly [EffectFamily, string])[] = [
+  ['weather', 'Weather'],
+  ['light', 'Light'],
+  ['own', 'Your own'],
+]
+/** What is looked for first at each place. */
+const usualKinds: Record<DepthPlace, EffectKind> = {
+  sky: 'stars',
+  far: 'haze',
+  middle: 'fog',
+  near: 'rain',
+  lens: 'lightBloom',
+  finish: 'softFocus',
+}
+/** Where it is kept whether the pattern alone is shown. */
+const PATTERN_ONLY = 'welkinar look pictures'
+/** A whole photo is small here: of specks a part is shown, but enough to see what photo it is. */
+const LEAST_PART = 0.35
+const PICTURE = { width: 256, height: 160 }
+
+/** Puts the panel away; what was tried is gone. */
+const close = () => useScene.getState().set({ adding: undefined, trial: undefined })
+
+/** The kinds above, the starting looks of one of them as pictures on the photo. What is pointed at is tried in the view; only what is chosen is added. */
+export function LookOffers({ pool, source, place }: LookOffersProps) {
+  const [kind, setKind] = useState(usualKinds[place])
+  const [typed, setTyped] = useState('')
+  const [patternOnly, setPatternOnly] = useState(() => localStorage.getItem(PATTERN_ONLY) === 'pattern')
+  const definition = definitionOf(kind)
+  const shown = useMemo(() => (typed.trim() ? search(typed) : offers.filter((offer) => offer.kind === kind)), [typed, kind])
+  const showPattern = (on: boolean) => {
+    setPatternOnly(on)
+    localStorage.setItem(PATTERN_ONLY, on ? 'pattern' : 'photo')
+  }
+  return (
+    <Box
+      component="aside"
+      aria-label="Add an effect"
+      onKeyDown={(event) => event.key === 'Escape' && close()}
+      sx={{
+        width: { xs: 288, lg: 320 },
+        flex: 'none',
+        minHeight: 0,
+        display: 'flex',
+        flexDirection: 'column',
+        borderLeft: `1px solid ${ink.rule}`,
+        bgcolor: ink.paper,
+      }}
+    >
+      <Box sx={{ px: 4, pt: 3, pb: 3, display: 'grid', gap: 2, borderBottom: `1px solid ${ink.rule}` }}>
+        <Box sx={{ display: 'flex', alignItems: 'baseline' }}>
+          <Box component="h2" sx={{ m: 0, fontSize: 15, fontWeight: 650 }}>
+            {typed.trim() ? 'Found' : definition.label}
+          </Box>
+          <Box component="span" sx={{ color: ink.secondary, ml: 2, flex: 1 }}>
+            {placeLabels[place]}
+          </Box>
+          <Button variant="outlined" onClick={close}>
+            Close
+          </Button>
+        </Box>
+        <TextField
+          value={typed}
+          onChange={(event) => setTyped(event.target.value)}
+          placeholder="Find: drizzle, sunset, glitter …"
+          size="small"
+          fullWidth
+          slotProps={{ htmlInput: { 'aria-label': 'Find a look' } }}
+        />
+        <Box>
+          <FormControlLabel
+            control={<Switch checked={patternOnly} onChange={(_, on) => showPattern(on)} />}
+            label="Pattern alone"
+            slotProps={{ typography: { sx: { ml: 2 } } }}
+            sx={{ m: 0 }}
+          />
+        </Box>
+      </Box>
+      <Kinds kind={typed.trim() ? undefined : kind} onChoose={(one) => (setKind(one), setTyped(''))} />
+      <Box
+        role="group"
+        aria-label={typed.trim() ? 'Looks that were found' : `Looks of ${definition.label}`}
+        onMouseLeave={() => useScene.getState().try(undefined)}
+        sx={{ flex: 1, minHeight: 0, overflowY: 'auto', px: 4, py: 3, display: 'grid', gap: 3, alignContent: 'start' }}
+      >
+        {shown.length === 0 && <Box sx={{ color: ink.secondary }}>Nothing is called so. Try another word.</Box>}
+        {shown.map((offer) => (
+          <Look
+            key={`${offer.kind} ${offer.look}`}
+            {...{ pool, source, place, offer, patternOnly }}
+            withKind={typed.trim() !== ''}
+          />
+        ))}
+      </Box>
+    </Box>
+  )
+}
+
+function Kinds({ kind, onChoose }: { readonly kind: EffectKind | undefined; onChoose(kind: EffectKind): void }) {
+  return (
+    <Box
+      component="nav"
+      aria-label="Kinds of effect"
+      sx={{ flex: 'none', px: 3, py: 2, borderBottom: `1px solid ${ink.rule}`, display: 'grid', gap: '2px' }}
+    >
+      {families.map(([family, title]) => (
+        <Box key={family} role="group" aria-label={title} sx={{ display: 'flex', flexWrap: 'wrap' }}>
+          {[...new Map(offers.filter((one) => one.family === family).map((one) => [one.kind, one.label]))].map(([one, label]) => (
+            <ButtonBase
+              key={one}
+              aria-pressed={one === kind}
+              onClick={() => onChoose(one)}
+              sx={{
+                px: '7px',
+                minHeight: 26,
+                fontWeight: one === kind ? 650 : 400,
+                boxShadow: one === kind ? `inset 0 -2px 0 ${ink.accent}` : 'none',
+                '&:hover': { bgcolor: ink.well },
+                '&:focus-visible': { outlineOffset: -2 },
+              }}
+            >
+              {label}
+            </ButtonBase>
+          ))}
+        </Box>
+      ))}
+    </Box>
+  )
+}
+
+interface LookProps extends LookOffersProps {
+  readonly offer: Offer
+  readonly patternOnly: boolean
+  readonly withKind: boolean
+}
+
+/** One look: a picture of the photo with it, or of its pattern alone. */
+function Look({ pool, source, place, offer, patternOnly, withKind }: LookProps) {
+  const { kind, look, label } = offer
+  const { photo, marks } = source
+  const effect = useMemo(
+    () => newEffect(photo, { kind, look, place, id: 'offer', ...(marks ? { marks } : {}) }),
+    [photo, marks, kind, look, place],
+  )
+  const node = useMemo(
+    () =>
+      patternOnly
+        ? sceneGraph({ ...source, effects: [effect], groups: [], pinned: [] }, { kind: 'alone', effectId: 'offer' })
+        : sceneGraph({ ...source, effects: withEffect(source.effects, effect) }),
+    [source, effect, patternOnly],
+  )
+  const { shownPart } = definitionOf(kind)
+  const attempt = () => useScene.getState().try((scene) => insertEffect(scene, structuredClone(effect)))
+  const take = () => {
+    const made = { ...effect, id: crypto.randomUUID() }
+    if (useScene.getState().change(`Add ${look}`, (scene) => insertEffect(scene, made))) select(made.id)
+    else close()
+  }
+  return (
+    <ButtonBase
+      aria-label={look}
+      onClick={take}
+      onMouseEnter={attempt}
+      onFocus={attempt}
+      sx={{ display: 'block', textAlign: 'left', '&:hover, &:focus-visible': { outline: `2px solid ${ink.accent}`, outlineOffset: 2 } }}
+    >
+      <LookPicture
+        pool={pool}
+        node={node}
+        photo={photo}
+        width={PICTURE.width}
+        height={PICTURE.height}
+        part={patternOnly ? shownPart : Math.max(LEAST_PART, shownPart)}
+        label=""
+      />
+      <Box sx={{ pt: '4px', display: 'flex', gap: 2 }}>
+        <span>{look}</span>
+        {withKind && <Box sx={{ color: ink.secondary }}>{label}</Box>}
+      </Box>
+    </ButtonBase>
+  )
+}
+
+/** The effects with one more, where it would be put. */
+function withEffect(effects: readonly Effect[], effect: Effect): Effect[] {
+  const scene = { effects: [...effects] }
+  insertEffect(scene as Pick<Scene, 'effects'>, effect)
+  return scene.effects
+}

@@ -1,0 +1,98 @@
+import Box from '@mui/material/Box'
+import Button from '@mui/material/Button'
+import { horizonOf, noMarks, type PictureSource, type Reading } from '@welkinar/core'
+import type { RenderPool } from '@welkinar/core/pool'
+import { useState, type ReactNode } from 'react'
+import { showProblem } from '../../common/notices'
+import { useScene } from '../../scene/sceneStore'
+import { Hint, Section } from './Section'
+
+interface ReadingSectionProps {
+  readonly pool: RenderPool
+  readonly source: PictureSource
+}
+
+/** What Welkinar has read from the photo by itself, to take or to dismiss; a mark that is set by hand goes before it. */
+export function ReadingSection({ pool, source }: ReadingSectionProps) {
+  const [busy, setBusy] = useState(false)
+  const marks = source.marks ?? noMarks
+  const { reading } = marks
+  const { change } = useScene.getState()
+  const read = () => {
+    setBusy(true)
+    pool
+      .readPhoto(source.photo.id)
+      .then((found) => change('Read the photo', (scene) => void (scene.marks.reading = found)))
+      .catch((error: unknown) => showProblem(error, 'Reading the photo'))
+      .finally(() => setBusy(false))
+  }
+  const edit = (label: string, part: Partial<Reading>) =>
+    change(label, (scene) => void (scene.marks.reading &&= { ...scene.marks.reading, ...part }))
+  return (
+    <Section
+      title="Read from the photo"
+      action={
+        <Button variant="outlined" disabled={busy} onClick={read}>
+          {reading ? 'Read again' : 'Read the photo'}
+        </Button>
+      }
+    >
+      {!reading && <Hint>This scene is older than readings: without a mark, effects take the middle of the photo for the horizon.</Hint>}
+      {reading && (
+        <>
+          <Row words={horizonInWords(reading, source.photo.height, marks.horizon !== null)}>
+            {reading.horizon && !marks.horizon && (
+              <>
+                <Button
+                  variant="text"
+                  aria-label="Take the horizon as a mark"
+                  onClick={() => change('Take the horizon', (scene) => void (scene.marks.horizon = horizonOf(scene.marks)))}
+                >
+                  Take
+                </Button>
+                <Button variant="text" aria-label="Dismiss the horizon" onClick={() => edit('Dismiss the horizon', { horizon: null })}>
+                  Dismiss
+                </Button>
+              </>
+            )}
+          </Row>
+          <Row words={reading.sky ? 'A sky, along its edges' : 'No sky is to be seen'}>
+            {reading.sky && (
+              <Button variant="text" aria-label="Dismiss the sky" onClick={() => edit('Dismiss the sky', { sky: null })}>
+                Dismiss
+              </Button>
+            )}
+          </Row>
+          <Row words={reading.light ? 'A light, where what shines begins' : 'No light stands out'}>
+            {reading.light && (
+              <Button variant="text" aria-label="Dismiss the light" onClick={() => edit('Dismiss the light', { light: null })}>
+                Dismiss
+              </Button>
+            )}
+          </Row>
+          <Row words={reading.distance ? 'How far everything is, roughly' : 'Distances: only from below to above'}>
+            {reading.distance && (
+              <Button variant="text" aria-label="Dismiss the distances" onClick={() => edit('Dismiss the distances', { distance: null })}>
+                Dismiss
+              </Button>
+            )}
+          </Row>
+        </>
+      )}
+    </Section>
+  )
+}
+
+function Row({ words, children }: { readonly words: string; readonly children?: ReactNode }) {
+  return (
+    <Box sx={{ display: 'flex', alignItems: 'center', minHeight: 32 }}>
+      <Box sx={{ flex: 1, minWidth: 0 }}>{words}</Box>
+      {children}
+    </Box>
+  )
+}
+
+function horizonInWords({ horizon }: Reading, height: number, marked: boolean): string {
+  if (marked) return 'The horizon is marked by hand'
+  return horizon ? `A horizon, ${Math.round((100 * horizon.y) / height)} % down` : 'No horizon is to be seen'
+}

@@ -1,0 +1,44 @@
+import { z } from 'zod'
+import { placeControl } from './controls'
+import { levelSchema } from './level'
+
+/** The way a photo is read now; a scene keeps what an earlier way has read. */
+export const READING_METHOD = 1
+/** Nearest and farthest distance of a reading, metres; its codes 0-255 are even steps of the logarithm between them. */
+export const NEAREST = 1
+export const FARTHEST = 20000
+const LARGEST_SIDE = 512
+
+/** Small pictures as text: a byte for each pixel, row by row, in base 64 (RFC 4648). */
+export const codesSchema = z
+  .strictObject({
+    width: z.int().min(1).max(LARGEST_SIDE),
+    height: z.int().min(1).max(LARGEST_SIDE),
+    codes: z.base64().max(400_000),
+  })
+  .refine(({ width, height, codes }) => bytesOf(codes) === width * height, 'expected a byte for each pixel')
+export type SmallCodes = z.infer<typeof codesSchema>
+
+function bytesOf(text: string): number {
+  return (text.length / 4) * 3 - (text.endsWith('==') ? 2 : text.endsWith('=') ? 1 : 0)
+}
+
+/** What Welkinar has read from the photo by itself. A mark that is set by hand goes before it. */
+export const readingSchema = z.strictObject({
+  method: z.literal(READING_METHOD),
+  horizon: levelSchema.nullable(),
+  /** 255 in the sky, 0 elsewhere; nothing if there is none. */
+  sky: codesSchema.nullable(),
+  /** Where the light comes from that is seen; nothing if none stands out. */
+  light: z.strictObject({ x: placeControl('x'), y: placeControl('y') }).nullable(),
+  /** Distances; nothing if they were dismissed. */
+  distance: codesSchema.nullable(),
+})
+export type Reading = z.infer<typeof readingSchema>
+
+/** Base 64 (RFC 4648). */
+export function base64Of(bytes: Uint8Array): string {
+  let text = ''
+  for (const byte of bytes) text += String.fromCharCode(byte)
+  return btoa(text)
+}

@@ -1,0 +1,101 @@
+import { base64Of, FARTHEST, NEAREST, type SmallCodes } from '../model/reading'
+import type { ReadHorizon } from './readHorizon'
+import { skyEnds } from './readHorizon'
+import { segments } from './segments'
+import type { SmallPhoto } from './smallPhoto'
+
+/** What is behind the horizon or the edge of the sky, and the end of a view that has neither. */
+const BEHIND = 1500
+const VIEW_END = 400
+/** Haze lies so high over the ground, metres: through it one looks the farther the lower one looks. */
+const HAZE_HEIGHT = 500
+const EYE_HEIGHT = 1.7
+const FOCAL_PART = 28 / 36
+
+/** A distance as a code of 0-255, even in its logarithm. */
+export function codeOf(metres: number): number {
+  const part = Math.log(Math.max(NEAREST, metres) / NEAREST) / Math.log(FARTHEST / NEAREST)
+  return Math.max(0, Math.min(255, Math.round(255 * part)))
+}
+
+/**
+ * A distance for every place, as codes. Of the sky it is the way through the air that lies over the ground; ground lies under the horizon by perspective; what stands on it has the distance of its foot up to its own outline. Without a
+ * horizon distances grow smoothly from the lower border to the edge of the sky or to the upper border: a line that nobody sees is not guessed.
+ */
+export function readDistance(photo: SmallPhoto, sky: Uint8Array | undefined, horizon: ReadHorizon | undefined): Uint8Array {
+  const { width, height } = photo
+  const codes = new Float32Array(width * height)
+  if (horizon) overGround(photo, sky, horizon, codes)
+  else growing(photo, sky, codes)
+  if (sky) throughAir(photo, sky, horizon, codes)
+  return Uint8Array.from(codes, (code) => Math.round(code))
+}
+
+/** Distances of a view of which nothing is known, as codes: they grow from below to above. */
+export function growingCodes(): SmallCodes {
+  const size = { width: 1, height: 64 }
+  const codes = new Float32Array(size.height)
+  growing(size, undefined, codes)
+  return { ...size, codes: base64Of(Uint8Array.from(codes, Math.round)) }
+}
+
+function growing({ width, height }: Pick<SmallPhoto, 'width' | 'height'>, sky: Uint8Array | undefined, codes: Float32Array): void {
+  const ends = sky && skyEnds(sky, width, height)
+  const known = ends ? [...ends].filter((end) => end >= 0).sort((a, b) => a - b) : []
+  // One height for the whole photo, so that nothing of the outline of the sky is seen in it.
+  const top = known.length > width / 4 ? (known[Math.floor(0.5 * known.length)] ?? 0) : -0.1 * height
+  const [near, far] = [codeOf(2), codeOf(known.length > width / 4 ? BEHIND : VIEW_END)]
+  for (let y = 0; y < height; y++) {
+    const t = Math.max(0, Math.min(1, (height - y) / Math.max(1, height - top)))
+    codes.fill(near + (far - near) * t * t * (3 - 2 * t), y * width, (y + 1) * width)
+  }
+}
+
+/** In the sky: the way through a layer of air, by how high one looks. */
+function throughAir({ width, height }: SmallPhoto, sky: Uint8Array, horizon: ReadHorizon | undefined, codes: Float32Array): void {
+  const ends = [...skyEnds(sky, width, height)].filter((end) => end >= 0).sort((a, b) => a - b)
+  // What hides a horizon stands over it.
+  const level = horizon ? horizon.y * height : (ends[Math.floor(0.7 * ends.length)] ?? height)
+  const slope = horizon ? -Math.tan((horizon.turn * Math.PI) / 180) : 0
+  sky.forEach((value, i) => {
+    if (!value) return
+    const over = Math.max(0, level + slope * ((i % width) + 0.5 - width / 2) - Math.floor(i / width) - 0.5)
+    codes[i] = codeOf(Math.min(FARTHEST, HAZE_HEIGHT / Math.max(1e-3, Math.sin(Math.atan(over / (FOCAL_PART * width))))))
+  })
+}
+
+function overGround(photo: SmallPhoto, sky: Uint8Array | undefined, { y: level, turn }: ReadHorizon, codes: Float32Array): void {
+  const { width, height } = photo
+  const slope = -Math.tan((turn * Math.PI) / 180)
+  const lineAt = (x: number): number => level * height + slope * (x + 0.5 - width / 2)
+  const groundAt = (x: number, y: number): number => {
+    const below = y + 0.5 - lineAt(x)
+    return below <= 0 ? BEHIND : Math.min(BEHIND, (EYE_HEIGHT * FOCAL_PART * width) / below)
+  }
+  const { labels, count } = segments(photo)
+  // Of each part: how much of it stands above the horizon, how much below, and where its foot is.
+  const [above, below, foot, footX] = [0, 0, 0, 0].map(() => new Float32Array(count)) as [
+    Float32Array,
+    Float32Array,
+    Float32Array,
+    Float32Array,
+  ]
+  labels.forEach((label, i) => {
+    const [x, y] = [i % width, Math.floor(i / width)]
+    if (sky?.[i]) return
+    if (y < lineAt(x) - 0.01 * height) above[label]!++
+    else below[label]!++
+    if (y >= foot[label]!) {
+      foot[label] = y
+      footX[label] = x
+    }
+  })
+  labels.forEach((label, i) => {
+    const [x, y] = [i % width, Math.floor(i / width)]
+    const [over, under] = [above[label]!, below[label]!]
+    // It stands there if a good part of it is seen against the ground, down to a foot that is clearly nearer than the horizon.
+    const stands = over > 6 && over > 0.15 * (over + under) && under > 0.2 * over && foot[label]! > lineAt(footX[label]!) + 0.04 * height
+    const metres = stands ? groundAt(footX[label]!, foot[label]!) : groundAt(x, y)
+    codes[i] = codeOf(Math.max(2, metres))
+  })
+}

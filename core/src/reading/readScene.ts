@@ -1,0 +1,59 @@
+import { readDistance } from './readDistance'
+import { readHorizon, type ReadHorizon } from './readHorizon'
+import { readLight } from './readLight'
+import { readSky } from './readSky'
+import type { SmallPhoto } from './smallPhoto'
+
+/** What a small photo shows: where its sky is, its horizon if that is seen, and how far everything is. */
+export interface ReadScene {
+  readonly sky: Uint8Array | undefined
+  readonly horizon: ReadHorizon | undefined
+  /** As parts of width and height. */
+  readonly light: { readonly x: number; readonly y: number } | undefined
+  /** Codes of `codeOf`, row by row. */
+  readonly distance: Uint8Array
+}
+
+/** So sure is a line that it is believed against the sky that was found. */
+const SURE_ALONE = 0.8
+/** What lies between a sky and a horizon is cloud if it is so bright, against the sky. */
+const BRIGHT_AS_CLOUD = 0.85
+
+/** Reads sky, horizon and distances of a photo; each helps to find the next. */
+export function readScene(photo: SmallPhoto): ReadScene {
+  const open = readSky(photo)
+  const found = readHorizon(photo, open)
+  if (open && found) return withRest(photo, open, found)
+  // A line that is very sure by itself, or one under a sky that clouds break up: what hangs over it is sky.
+  const alone = found ?? readHorizon(photo, undefined)
+  const holds = alone && (!open || alone.sureness > SURE_ALONE || isBrokenUp(photo, open, linesOf(alone, photo)))
+  const horizon = holds ? alone : undefined
+  const sky = horizon ? readSky(photo, linesOf(horizon, photo)) : open
+  return withRest(photo, sky, horizon)
+}
+
+function linesOf({ y, turn }: ReadHorizon, { width, height }: SmallPhoto): (x: number) => number {
+  const slope = -Math.tan((turn * Math.PI) / 180)
+  return (x) => y * height + slope * (x + 0.5 - width / 2)
+}
+
+/** Whether what lies between a sky and a line under it is as bright as the sky, and the sky ends there. */
+function isBrokenUp({ width, light }: SmallPhoto, sky: Uint8Array, lineAt: (x: number) => number): boolean {
+  let [inSky, count, between, others, below] = [0, 0, 0, 0, 0]
+  sky.forEach((value, i) => {
+    const over = Math.floor(i / width) < lineAt(i % width)
+    if (value) {
+      inSky += light[i] ?? 0
+      count++
+      if (!over) below++
+    } else if (over) {
+      between += light[i] ?? 0
+      others++
+    }
+  })
+  return below < 0.05 * count && others > 0 && between / others > BRIGHT_AS_CLOUD * (inSky / Math.max(1, count))
+}
+
+function withRest(photo: SmallPhoto, sky: Uint8Array | undefined, horizon: ReadHorizon | undefined): ReadScene {
+  return { sky, horizon, light: readLight(photo, sky), distance: readDistance(photo, sky, horizon) }
+}

@@ -1,0 +1,173 @@
+import type { SmallPhoto } from './smallPhoto'
+
+/** Edges between which the one is looked for that parts the sky from what stands before it. */
+const THRESHOLDS = [0.006, 0.009, 0.013, 0.018, 0.025, 0.034, 0.045, 0.06, 0.08]
+/** So much of the greatest evenness is enough. */
+const NEARLY_AS_EVEN = 0.9
+/** What stands on a horizon is darker than the sky, to this part. */
+const STANDS_DARK = 0.72
+/** A sky is at least so large, and at most, as parts of the photo. */
+const LEAST_PART = 0.03
+const MOST_PART = 0.93
+/** What of the upper border belongs to it at least. */
+const LEAST_OF_BORDER = 0.3
+
+/**
+ * The sky of a photo: 1 where it is, row by row; nothing if there is none to be seen. It is what can be reached from the upper border without crossing an edge; how strong
+ * an edge has to be is chosen so that sky and rest are each as even as possible (energy of Shen and Wang 2013, "Sky region detection in a single image for
+ * autonomous ground robot navigation", from memory; there along columns). What it encloses and is as bright as it, is cloud.
+ * @param above rows that lie above a sure horizon, as a height for each column: then the sky is looked for only there, and has less to prove
+ */
+export function readSky(photo: SmallPhoto, above?: (x: number) => number): Uint8Array | undefined {
+  if (above) return overHorizon(photo, above)
+  const found = THRESHOLDS.map((threshold) => {
+    const reached = reachedFromAbove(photo, threshold)
+    return { sky: withClouds(photo, reached), energy: evenness(photo, reached) }
+  }).filter(({ sky }) => isSky(photo, sky))
+  const most = Math.max(...found.map(({ energy }) => energy))
+  // Up to where it would run over into the ground, more is better: low clouds and haze have edges too.
+  return found.findLast(({ energy }) => energy >= NEARLY_AS_EVEN * most)?.sky
+}
+
+/** All that lies over a horizon, but for what stands on it and is darker. */
+function overHorizon({ width, height, light }: SmallPhoto, above: (x: number) => number): Uint8Array {
+  const over = Uint8Array.from(light, (_, i) => (Math.floor(i / width) + 0.5 < above(i % width) ? 1 : 0))
+  const tones = light.filter((_, i) => over[i]).sort()
+  const dark = STANDS_DARK * (tones[Math.floor(tones.length / 2)] ?? 0)
+  const sky = over.slice()
+  const waiting: number[] = []
+  const visit = (i: number): void => {
+    if (!sky[i] || (light[i] ?? 1) > dark) return
+    sky[i] = 0
+    waiting.push(i)
+  }
+  for (let x = 0; x < width; x++)
+    for (let d = 1; d <= 2; d++) visit(Math.max(0, Math.min(height - 1, Math.floor(above(x) - d))) * width + x)
+  for (let i = waiting.pop(); i !== undefined; i = waiting.pop()) {
+    const x = i % width
+    if (x > 0) visit(i - 1)
+    if (x < width - 1) visit(i + 1)
+    if (i >= width) visit(i - width)
+    if (i + width < sky.length) visit(i + width)
+  }
+  return sky
+}
+
+function reachedFromAbove({ width, height, edges }: SmallPhoto, threshold: number): Uint8Array {
+  const reached = new Uint8Array(width * height)
+  const waiting: number[] = []
+  const visit = (i: number): void => {
+    if (reached[i] || (edges[i] ?? 1) > threshold) return
+    reached[i] = 1
+    waiting.push(i)
+  }
+  for (let x = 0; x < width; x++) visit(x)
+  for (let i = waiting.pop(); i !== undefined; i = waiting.pop()) {
+    const x = i % width
+    if (x > 0) visit(i - 1)
+    if (x < width - 1) visit(i + 1)
+    if (i >= width) visit(i - width)
+    if (i < width * (height - 1)) visit(i + width)
+  }
+  return widened(reached, width, height)
+}
+
+/** An edge is wide by a pixel on both sides of where it lies: one of them is given back. */
+function widened(mask: Uint8Array, width: number, height: number): Uint8Array {
+  return mask.map((value, i) => {
+    const x = i % width
+    return value ||
+      (x > 0 && mask[i - 1]) ||
+      (x < width - 1 && mask[i + 1]) ||
+      (i >= width && mask[i - width]) ||
+      (i < width * (height - 1) && mask[i + width])
+      ? 1
+      : 0
+  })
+}
+
+/** Greater the more even sky and rest are in themselves. */
+function evenness({ channels }: SmallPhoto, sky: Uint8Array): number {
+  const [above, below] = [1, 0].map((which) => spreadOf(channels, sky, which)) as [number, number]
+  return 1 / (2 * above + below)
+}
+
+/** Determinant and greatest eigenvalue of the covariance of the colours of a part, in codes of 255. */
+function spreadOf(channels: SmallPhoto['channels'], sky: Uint8Array, which: number): number {
+  const sums = [0, 0, 0]
+  const products = [0, 0, 0, 0, 0, 0]
+  let count = 0
+  for (let i = 0; i < sky.length; i++) {
+    if (sky[i] !== which) continue
+    const [r, g, b] = channels.map((channel) => 255 * (channel[i] ?? 0)) as [number, number, number]
+    count++
+    ;[r, g, b].forEach((value, k) => (sums[k] = (sums[k] ?? 0) + value))
+    ;[r * r, g * g, b * b, r * g, r * b, g * b].forEach((value, k) => (products[k] = (products[k] ?? 0) + value))
+  }
+  if (count === 0) return Infinity
+  const [mr = 0, mg = 0, mb = 0] = sums.map((sum) => sum / count)
+  const [rr = 0, gg = 0, bb = 0, rg = 0, rb = 0, gb = 0] = products.map((sum) => sum / count)
+  const [a, b, c, d, e, f] = [rr - mr * mr, gg - mg * mg, bb - mb * mb, rg - mr * mg, rb - mr * mb, gb - mg * mb]
+  const determinant = a * (b * c - f * f) - d * (d * c - f * e) + e * (d * f - b * e)
+  // The greatest eigenvalue by repeated multiplication.
+  let [x, y, z] = [1, 1, 1]
+  let length = 1
+  for (let k = 0; k < 12; k++) {
+    ;[x, y, z] = [a * x + d * y + e * z, d * x + b * y + f * z, e * x + f * y + c * z]
+    length = Math.hypot(x, y, z) || 1
+    ;[x, y, z] = [x / length, y / length, z / length]
+  }
+  return Math.max(0, determinant) ** (1 / 3) + length
+}
+
+/** What the sky encloses, or has between itself and the border, and is nearly as bright as the sky around it, belongs to it. */
+function withClouds({ width, height, light, edges }: SmallPhoto, sky: Uint8Array): Uint8Array {
+  const result = sky.slice()
+  const seen = sky.slice()
+  const mean = meanWhere(light, sky, 1)
+  for (let start = 0; start < sky.length; start++) {
+    if (seen[start]) continue
+    const part = [start]
+    seen[start] = 1
+    let [touchesBelow, sum, rough] = [false, 0, 0]
+    for (let at = 0; at < part.length; at++) {
+      const i = part[at] as number
+      const [x, y] = [i % width, Math.floor(i / width)]
+      sum += light[i] ?? 0
+      rough += edges[i] ?? 0
+      if (y === height - 1) touchesBelow = true
+      for (const next of [x > 0 ? i - 1 : -1, x < width - 1 ? i + 1 : -1, i - width, i + width < sky.length ? i + width : -1]) {
+        if (next < 0 || seen[next]) continue
+        seen[next] = 1
+        part.push(next)
+      }
+    }
+    const bright = sum / part.length > 0.8 * mean
+    if (!touchesBelow && bright && rough / part.length < 0.12) for (const i of part) result[i] = 1
+  }
+  return result
+}
+
+/** Whether it can be a sky: it takes much of the upper border, is calmer than what is below it, and not darker; at night both are dark. */
+function isSky({ width, light, edges, channels }: SmallPhoto, sky: Uint8Array): boolean {
+  const part = sky.reduce((sum, value) => sum + value, 0) / sky.length
+  const border = sky.subarray(0, width).reduce((sum, value) => sum + value, 0) / width
+  if (part < LEAST_PART || part > MOST_PART || border < LEAST_OF_BORDER) return false
+  const [above, below] = [meanWhere(light, sky, 1), meanWhere(light, sky, 0)]
+  const [calm, rough] = [meanWhere(edges, sky, 1), meanWhere(edges, sky, 0)]
+  const [r, g, b] = channels.map((channel) => meanWhere(channel, sky, 1)) as [number, number, number]
+  const green = g > 1.06 * Math.max(r, b)
+  // A wall by lamplight is warm and dark; a sky that is warm is bright.
+  const wall = r > 1.2 * b && above < 0.45
+  return !green && !wall && above > 0.95 * below && calm < 0.6 * rough
+}
+
+function meanWhere(plane: ArrayLike<number>, mask: Uint8Array, which: number): number {
+  let [sum, count] = [0, 0]
+  for (let i = 0; i < mask.length; i++) {
+    if (mask[i] !== which) continue
+    sum += plane[i] ?? 0
+    count++
+  }
+  return count > 0 ? sum / count : 0
+}

@@ -1,0 +1,59 @@
+import type { Kernels } from '../graph/operation'
+import { coarsePlanes } from '../photo/coarsePlanes'
+import type { PhotoData } from '../photo/photoData'
+
+/** A photo as it is read: small, in roots of linear light, which are nearly as even to the eye as codes are. */
+export interface SmallPhoto {
+  readonly width: number
+  readonly height: number
+  /** Red, green, blue, 0-1, row by row. */
+  readonly channels: readonly [Float32Array, Float32Array, Float32Array]
+  /** Their mean. */
+  readonly light: Float32Array
+  /** Strongest change of a channel from pixel to pixel. */
+  readonly edges: Float32Array
+}
+
+const LARGEST_SIDE = 256
+
+/** The photo at one fixed reduction of at most 256 px a side. */
+export function smallPhoto(kernels: Kernels, photo: PhotoData): SmallPhoto {
+  const { width, height, planes } = coarsePlanes(kernels, photo, LARGEST_SIDE)
+  return smallPhotoOf(
+    width,
+    height,
+    planes.map((plane) => plane.map((value) => Math.sqrt(Math.max(0, value)))) as unknown as SmallPhoto['channels'],
+  )
+}
+
+/** @param channels roots of linear red, green and blue */
+export function smallPhotoOf(width: number, height: number, channels: SmallPhoto['channels']): SmallPhoto {
+  const [red, green, blue] = channels
+  const light = red.map((value, i) => (value + (green[i] ?? 0) + (blue[i] ?? 0)) / 3)
+  const edges = new Float32Array(width * height)
+  for (const channel of channels.map((plane) => softened(plane, width, height))) {
+    for (let y = 0; y < height; y++) {
+      for (let x = 0; x < width; x++) {
+        const across = at(channel, width, height, x + 1, y) - at(channel, width, height, x - 1, y)
+        const down = at(channel, width, height, x, y + 1) - at(channel, width, height, x, y - 1)
+        const i = y * width + x
+        edges[i] = Math.max(edges[i] ?? 0, Math.sqrt(across * across + down * down) / 2)
+      }
+    }
+  }
+  return { width, height, channels, light, edges }
+}
+
+/** A value of a plane; the border repeats. */
+export function at(plane: ArrayLike<number>, width: number, height: number, x: number, y: number): number {
+  return plane[Math.max(0, Math.min(height - 1, y)) * width + Math.max(0, Math.min(width - 1, x))] ?? 0
+}
+
+/** Mean of a pixel and its neighbours, twice as much of the pixel itself. */
+function softened(plane: Float32Array, width: number, height: number): Float32Array {
+  return Float32Array.from(plane, (value, i) => {
+    const [x, y] = [i % width, Math.floor(i / width)]
+    const around = at(plane, width, height, x - 1, y) + at(plane, width, height, x + 1, y)
+    return (2 * value + around + at(plane, width, height, x, y - 1) + at(plane, width, height, x, y + 1)) / 6
+  })
+}
