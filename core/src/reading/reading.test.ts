@@ -1,0 +1,146 @@
+import { readFile } from 'node:fs/promises'
+import { fileURLToPath } from 'node:url'
+import sharp from 'sharp'
+import { beforeAll, describe, expect, it } from 'vitest'
+import { loadKernels } from '../../test-support/kernels'
+import { photoFrom } from '../../test-support/pictures'
+import type { Kernels } from '../graph/operation'
+import { marksSchema, noMarks } from '../model/marks'
+import { FARTHEST } from '../model/reading'
+import { codeOf } from './readDistance'
+import { readPhoto } from './readPhoto'
+import { readScene, type ReadScene } from './readScene'
+import { smallPhotoOf } from './smallPhoto'
+
+/** A made-up view, red, green, blue in roots of linear light. */
+function view(colour: (x: number, y: number, noise: number) => readonly [number, number, number], width = 200, height = 134): ReadScene {
+  let state = 5
+  const pixels = Array.from({ length: width * height }, (_, i) => {
+    state = (Math.imul(state, 1664525) + 1013904223) | 0
+    return colour((i % width) + 0.5, Math.floor(i / width) + 0.5, (state >>> 0) / 2 ** 32 - 0.5)
+  })
+  const channels = [0, 1, 2].map((k) => Float32Array.from(pixels, (pixel) => pixel[k as 0]))
+  return readScene(smallPhotoOf(width, height, channels as never))
+}
+
+const grey = (v: number) => [v, v, v] as const
+
+describe('reading a made-up view', () => {
+  const sea = (level: number, slope: number, light = 0.8, water = 0.45) =>
+    view((x, y, noise) => {
+      const over = y < level * 134 + slope * (x - 100)
+      return grey((over ? light - 0.001 * (134 - y) : water) + (over ? 0.01 : 0.06) * noise)
+    })
+
+  it.each([
+    [0.5, 0],
+    [0.3, 0.05],
+    [0.72, -0.08],
+  ])('finds a horizon at %d of the height with a slope of %d, and the sky over it', (level, slope) => {
+    const { horizon, sky } = sea(level, slope)
+    expect(Math.abs(horizon!.y - level)).toBeLessThan(0.02)
+    expect(Math.abs(Math.tan((horizon!.turn * Math.PI) / 180) + slope)).toBeLessThan(0.02)
+    const part = sky!.reduce((sum, value) => sum + value, 0) / sky!.length
+    expect(Math.abs(part - level)).toBeLessThan(0.03)
+  })
+
+  it('finds it by night, where the sky is as dark as the water', () => {
+    const { horizon } = sea(0.6, 0, 0.2, 0.08)
+    expect(Math.abs(horizon!.y - 0.6)).toBeLessThan(0.02)
+  })
+
+  it('claims no horizon where there is none: noise, one colour, a slope of hills, upright trunks', () => {
+    expect(view((_x, _y, noise) => grey(0.4 + 0.5 * noise)).horizon).toBeUndefined()
+    for (const tone of [0, 0.5, 1]) expect(view(() => grey(tone)).horizon, `one colour ${tone}`).toBeUndefined()
+    expect(view((x, y, noise) => grey(y < 50 + 25 * Math.sin(x / 18) ? 0.8 : 0.3 + 0.1 * noise)).horizon).toBeUndefined()
+    expect(view((x, y, noise) => grey((Math.sin(x / 4) > 0.2 ? 0.1 : 0.35 + 0.001 * y) + 0.1 * noise)).horizon).toBeUndefined()
+  })
+
+  it('gives ground the distance of perspective, what stands on it that of its foot, and makes all grow where nothing is known', () => {
+    const post = (x: number, y: number) => x > 90 && x < 112 && y > 30 && y < 115
+    const { distance } = view((x, y, noise) => (post(x, y) ? [0.5, 0.08, 0.08] : grey((y < 67 ? 0.8 : 0.45) + 0.01 * noise)))
+    const at = (x: number, y: number) => distance[y * 200 + x]!
+    // Eye height 1.7 m, focal length 28 mm of 36: at d px under the horizon 1.7 × 28 / 36 × 200 / d metres.
+    for (const y of [80, 100, 130]) expect(Math.abs(at(20, y) - codeOf((1.7 * (28 / 36) * 200) / (y + 0.5 - 67)))).toBeLessThan(6)
+    expect(Math.abs(at(100, 45) - at(100, 110))).toBeLessThan(3)
+    expect(Math.abs(at(100, 45) - codeOf((1.7 * (28 / 36) * 200) / (115 - 67)))).toBeLessThan(6)
+    expect(at(20, 60)).toBeGreaterThan(at(20, 80))
+    const unknown = view((_x, _y, noise) => grey(0.4 + 0.5 * noise)).distance
+    for (let y = 1; y < 134; y++) {
+      const step = unknown[(y - 1) * 200]! - unknown[y * 200]!
+      expect(step).toBeGreaterThanOrEqual(0)
+      expect(step).toBeLessThan(4)
+    }
+  })
+
+  it('finds the light that stands out, and none in an even sky', () => {
+    const sun = (x: number, y: number) => 0.9 * Math.exp(-((x - 130) ** 2 + (y - 40) ** 2) / 200)
+    const { light } = view((x, y) => grey(y < 80 ? Math.min(1, 0.4 + sun(x, y)) : 0.15))
+    expect(Math.abs(light!.x - 130 / 200)).toBeLessThan(0.03)
+    expect(Math.abs(light!.y - 40 / 134)).toBeLessThan(0.03)
+    expect(sea(0.5, 0).light).toBeUndefined()
+  })
+})
+
+describe('reading a photo', () => {
+  let kernels: Kernels
+  beforeAll(async () => {
+    kernels = await loadKernels()
+  })
+  const files = fileURLToPath(new URL('../../../demo/photos/', import.meta.url))
+  const opened = async (name: string) => {
+    const { data, info } = await sharp(`${files}${name}.jpg`).resize(1500).ensureAlpha().raw().toBuffer({ resolveWithObject: true })
+    return photoFrom(kernels, name, info.width, info.height, data)
+  }
+
+  // The tracer that made these photos writes the distance of every pixel: black is farther than all.
+  it.each([
+    ['ferry-quay', 0.85],
+    ['headland', 0.85],
+    ['moored-skiff', 0.85],
+    ['survey-hut', 0.85],
+  ])('finds the sky of %s as its tracer knows it', async (name, least) => {
+    const { sky } = readPhoto(kernels, await opened(name))
+    const { width, height, codes } = sky!
+    const found = Buffer.from(codes, 'base64')
+    const truth = await sharp(`${files}${name}-depth.png`).resize(width, height, { fit: 'fill' }).greyscale().raw().toBuffer()
+    let [both, either] = [0, 0]
+    found.forEach((code, i) => {
+      const known = truth[i]! <= 1
+      if (code && known) both++
+      if (code || known) either++
+    })
+    expect(both / either).toBeGreaterThan(least)
+  })
+
+  it('claims a horizon only where the tracer has one near', async () => {
+    for (const name of ['ferry-quay', 'headland', 'moored-skiff', 'pine-inlet', 'survey-hut']) {
+      const photo = await opened(name)
+      const { horizon } = readPhoto(kernels, photo)
+      const { marks, madeFor } = JSON.parse(await readFile(`${files}${name}.marks.json`, 'utf8')) as {
+        marks: { horizon: { y: number } }
+        madeFor: { height: number }
+      }
+      if (horizon) expect(Math.abs(horizon.y / photo.height - marks.horizon.y / madeFor.height), name).toBeLessThan(0.05)
+    }
+    expect(readPhoto(kernels, await opened('ship-lantern'))).toMatchObject({ horizon: null, sky: null })
+  })
+
+  it('reads photos of any shape and of one colour, as a valid mark', () => {
+    for (const [width, height] of [
+      [8, 8],
+      [400, 8],
+      [8, 400],
+      [1200, 200],
+      [200, 1200],
+    ] as const) {
+      for (const tone of [0, 128, 255]) {
+        const photo = photoFrom(kernels, 'p', width, height, new Array<number>(width * height * 4).fill(tone))
+        const reading = readPhoto(kernels, photo)
+        expect(marksSchema.safeParse({ ...noMarks, reading }).success, `${width} × ${height} of ${tone}`).toBe(true)
+        expect(reading.horizon).toBeNull()
+      }
+    }
+    expect(codeOf(FARTHEST)).toBe(255)
+  })
+})
