@@ -2,7 +2,7 @@ import { execFileSync, spawn } from 'node:child_process'
 import { readFileSync } from 'node:fs'
 import { fileURLToPath } from 'node:url'
 import { newEffect, type Effect } from '@welkinar/core'
-import { chromium, type Page } from 'playwright-core'
+import { chromium, type BrowserContext, type Page } from 'playwright-core'
 import { median, percentile, type Row } from './measure'
 import { HEIGHT, WIDTH } from './photo24'
 import { recipeText } from './recipeText'
@@ -36,7 +36,8 @@ export async function browserRows(photo: string): Promise<Row[]> {
     const close = await closeTimes(page)
     const blocks = await page.evaluate(() => (window as unknown as { blocks: number[] }).blocks)
     const large = pageMemory()
-    const demos = await demoTimes(page)
+    await page.close()
+    const demos = await demoTimes(context, server.address)
     return [
       limitRow('slider to coarse picture, median, 24 MP, 8 effects', median(slider.coarse), 50, COARSE_LIMIT),
       limitRow('slider to coarse picture, 95th percentile', percentile(slider.coarse, 0.95), 100),
@@ -160,6 +161,7 @@ async function dialTimes(page: Page, card: RegExp, dial: string): Promise<Times>
     if (round === 0) continue
     times.coarse.push(...(await measures(page, 'picture, coarse')))
     times.exact.push(...(await measures(page, 'picture, exact')).slice(-1))
+    await page.waitForTimeout(1000)
   }
   return times
 }
@@ -189,9 +191,11 @@ async function closeTimes(page: Page): Promise<{ first: number; lowest: Times; t
 }
 
 /** The scenes that are there at the first start: opened, looked at 1:1. */
-async function demoTimes(page: Page): Promise<Row[]> {
+async function demoTimes(context: BrowserContext, address: string): Promise<Row[]> {
+  const page = await context.newPage()
+  await page.goto(address)
+  await page.getByRole('link', { name: 'Open Last crossing, heavy rain' }).waitFor({ timeout: 60_000 })
   const rows: { opened: number; close: number; memory: number }[] = []
-  await page.getByRole('link', { name: 'Shelf' }).click()
   const names = await page
     .getByRole('link', { name: /^Open / })
     .evaluateAll((all) => all.map((one) => one.getAttribute('aria-label') ?? one.textContent ?? ''))

@@ -3,7 +3,7 @@ import { wrap } from 'comlink'
 
 const MOST_THREADS = 6
 /** Memory that all threads together keep results in, bytes. */
-const BUDGET: MemoryBudget = { usual: 384e6, most: 768e6 }
+const BUDGET: MemoryBudget = { usual: 640e6, most: 960e6 }
 
 let pool: RenderPool | undefined
 

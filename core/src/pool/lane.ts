@@ -30,9 +30,14 @@ export class LaneFailure extends Error {
   }
 }
 
+/** A thread that holds more when a photo is let go is replaced by a fresh one, bytes. */
+const MOST_MEMORY_AT_REST = 200e6
+
 /** One place for a thread. A thread that dies, or is given up, is replaced when the next one is needed, and given the photos again. */
 export class Lane {
   private starting: Promise<Started> | undefined
+  /** Calls without an answer yet. */
+  private calls = 0
 
   /**
    * @param photos those that every thread holds
@@ -51,6 +56,7 @@ export class Lane {
   async call<T>(work: (worker: Remote<RenderWorker>, send: (node: GraphNode) => SentGraph) => Promise<T>): Promise<T> {
     const { thread, known, diary, ended } = await this.started()
     const watch = watched(diary, this.stallSeconds)
+    this.calls++
     try {
       return await Promise.race([work(thread.worker, (node) => known.send(node)), ended, watch.stuck])
     } catch (error) {
@@ -59,6 +65,7 @@ export class Lane {
         ? new LaneFailure(error.failure, nodeKey, error.cause)
         : new LaneFailure(kindOf(error), nodeKey, error)
     } finally {
+      this.calls--
       watch.stop()
     }
   }
@@ -69,7 +76,10 @@ export class Lane {
   }
 
   async dropPhoto(id: string): Promise<void> {
-    if (this.starting) await this.call((worker) => worker.dropPhoto(id))
+    if (!this.starting) return
+    const held = await this.call(async (worker) => worker.dropPhoto(id))
+    // Memory of kernels is given back only with the thread.
+    if (held > MOST_MEMORY_AT_REST && this.calls === 0) this.retire()
   }
 
   /** Gives the thread up. */

@@ -58,8 +58,10 @@ export class RenderWorker {
     this.evaluator.addPhoto(photo)
   }
 
-  dropPhoto(id: string): void {
+  /** Forgets a photo and all results. @returns the memory that the thread holds nevertheless, bytes: it can grow only */
+  dropPhoto(id: string): number {
     this.evaluator.dropPhoto(id)
+    return this.evaluator.kernels.memory.buffer.byteLength
   }
 
   /** Writes down what it computes in memory that the pool sees. */
