@@ -2,6 +2,7 @@ import {
   checkedScene,
   emptyStack,
   noMarks,
+  nothingRead,
   Refusal,
   SCENE_VERSION,
   UserProblem,
@@ -32,7 +33,11 @@ export async function addPhoto(file: File, reduce = false): Promise<NewScene> {
   const lease = leaseFile(id, file, file.name, reduce)
   try {
     const photo = await lease.opened
-    const reading = await (await renderPool()).readPhoto(id)
+    const pool = await renderPool()
+    const reading = await pool.readPhoto(id).catch((error: unknown) => {
+      console.warn(error)
+      return nothingRead
+    })
     const scene = sceneOf(photo, file.name, nameFrom(file.name), { ...emptyStack, marks: { ...noMarks, reading } })
     // The Workbench makes the picture for the Shelf; nobody waits for it here.
     await storeScene(scene, file, reduce)

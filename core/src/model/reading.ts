@@ -36,6 +36,9 @@ export const readingSchema = z.strictObject({
 })
 export type Reading = z.infer<typeof readingSchema>
 
+/** Of a photo that could not be read: no line is assumed in it. */
+export const nothingRead: Reading = { method: READING_METHOD, horizon: null, sky: null, light: null, distance: null }
+
 /** Base 64 (RFC 4648). */
 export function base64Of(bytes: Uint8Array): string {
   let text = ''

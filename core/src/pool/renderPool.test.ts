@@ -21,6 +21,9 @@ class FakeThread {
   private readonly nodes = new ReceivedNodes()
   private diary: Diary | undefined
 
+  /** Bytes of its memory, when a photo is dropped. */
+  memory = 0
+
   constructor(private readonly tile: Tile) {}
 
   get thread(): Thread {
@@ -30,7 +33,10 @@ class FakeThread {
         return Promise.resolve()
       },
       addPhoto: ({ id }: PhotoData) => Promise.resolve(void this.photos.push(id)),
-      dropPhoto: (id: string) => Promise.resolve(void this.photos.splice(this.photos.indexOf(id), 1)),
+      dropPhoto: (id: string) => {
+        this.photos.splice(this.photos.indexOf(id), 1)
+        return Promise.resolve(this.memory)
+      },
       renderTile: (graph: SentGraph) => {
         this.sent.push(graph.nodes.map(({ operation }) => operation))
         const node = this.nodes.receive(graph)
@@ -95,6 +101,23 @@ describe('a pool of threads', () => {
     expect(threads[1]!.photos).toEqual(['b'])
     // It knows nothing of what the one before it knew.
     expect(threads[1]!.sent).toEqual([['base', 'top']])
+  })
+
+  it('gives a thread up that holds much memory when a photo is let go, but not while it computes', async () => {
+    let answer: (pixels: Uint8ClampedArray<ArrayBuffer>) => void = () => undefined
+    const { pool, threads } = poolOf(() => new Promise((resolve) => (answer = resolve)), pixels)
+    await pool.started()
+    threads[0]!.memory = 1e9
+    for (const id of ['a', 'b', 'c']) await pool.addPhoto(photo(id))
+    const drawn = draw(pool)
+    await pool.dropPhoto('a')
+    expect(threads[0]!.ended).toBe(false)
+    answer(await pixels(''))
+    await drawn
+    await pool.dropPhoto('b')
+    await draw(pool)
+    expect(threads.map(({ ended }) => ended)).toEqual([true, false])
+    expect(threads[1]!.photos).toEqual(['c'])
   })
 
   it('goes on after a thread has died, while it computes and while it rests', async () => {
