@@ -23,7 +23,7 @@ export class Evaluator {
   private handedOut: Value[] = []
   /** Operations run since the start; a test reads it to see that nothing is computed twice. */
   runs = 0
-  /** Called before an operation runs. */
+  /** Called before an operation runs. What it throws ends the evaluation; what was computed until then is kept. */
   onRun: ((node: GraphNode) => void) | undefined
 
   constructor(
@@ -63,7 +63,14 @@ export class Evaluator {
 
   /** The value of `node` on `rect`, which lies in the grid. It stays valid until the next `trim`. */
   evaluate(node: GraphNode, rect: Rect, grid: Grid): Value {
-    const whole = this.hold(node, rect, grid, worth.picture)
+    let whole: Value
+    try {
+      whole = this.hold(node, rect, grid, worth.picture)
+    } catch (error) {
+      this.handedOut = []
+      this.cache.letAllGo()
+      throw error
+    }
     const value = sameRect(whole.rect, rect) ? whole : this.cache.keep(undefined, this.cut(whole, rect))
     if (value !== whole) this.cache.letGo(whole)
     this.handedOut.push(value)
@@ -156,8 +163,16 @@ export class Evaluator {
     const { kernels } = this
     let kind: Value['kind'] = 'parts'
     let planes: readonly number[] = []
+    const held = (part: Rect): Value => {
+      try {
+        return hold(part)
+      } catch (error) {
+        planes.forEach((plane) => kernels.release(plane))
+        throw error
+      }
+    }
     for (const part of parts) {
-      const value = hold(part)
+      const value = held(part)
       if (planes.length === 0) planes = value.planes.map(() => kernels.allocate(rect.width * rect.height * 4))
       kind = value.kind
       const from = value.rect
@@ -234,9 +249,9 @@ export class Evaluator {
   }
 }
 
-function keyOf(node: GraphNode, { width, height, pitchX, pitchY }: Grid): string {
+function keyOf(node: GraphNode, { width, height, pitchX, pitchY, draft }: Grid): string {
   // Parameters are in photo px: the same grid over another photo is another result.
-  return `${node.key} ${width} ${height} ${pitchX} ${pitchY}`
+  return `${node.key} ${width} ${height} ${pitchX} ${pitchY}${draft ? ' draft' : ''}`
 }
 
 /** The blocks that a rectangle touches, as far as they lie in the grid. */

@@ -91,6 +91,16 @@ export class ValueCache {
     if (entry.key === undefined) this.free(entry)
   }
 
+  /** Nobody holds anything any more: an evaluation ended before its end. */
+  letAllGo(): void {
+    for (const entry of this.held.values()) {
+      entry.readers = 0
+      if (entry.key === undefined) this.free(entry)
+    }
+    this.held.clear()
+    this.trim()
+  }
+
   /** Frees all that nobody holds, and begins with the usual budget again. */
   clear(): void {
     this.budgetBytes = 0

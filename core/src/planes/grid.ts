@@ -9,6 +9,8 @@ export interface Grid {
   readonly height: number
   readonly pitchX: number
   readonly pitchY: number
+  /** For a first answer: nothing is computed finer than this grid, so that the picture may differ from the reduced export. */
+  readonly draft?: true
 }
 
 export interface Size {
@@ -83,13 +85,17 @@ export function coarserGrid(grid: Grid, pitch: number): Grid | undefined {
   if (pitchOf(grid) > SMALL_FROM_PITCH && coarseness(grid) === undefined) return undefined
   const photo = photoOf(grid)
   for (let coarse = COARSEST; coarse >= 2 && coarse >= LEAST_GAIN * pitchOf(grid); coarse /= 2) {
-    if (coarse <= pitch && Math.min(photo.width, photo.height) >= LEAST_SIDE * coarse) return coarseGrid(photo, coarse)
+    if (coarse <= pitch && Math.min(photo.width, photo.height) >= LEAST_SIDE * coarse) {
+      const found = coarseGrid(photo, coarse)
+      return grid.draft ? { ...found, draft: true } : found
+    }
   }
   return undefined
 }
 
 /** The next finer of the coarse grids, if `grid` is one and has pixels of more than `pitch` photo px. */
 export function finerGrid(grid: Grid, pitch: number): Grid | undefined {
+  if (grid.draft) return undefined
   const coarse = coarseness(grid)
   return coarse === undefined || coarse <= Math.max(2, pitch) ? undefined : coarseGrid(photoOf(grid), coarse / 2)
 }

@@ -16,7 +16,7 @@ export interface Thread {
 export type StartThread = () => Promise<Thread>
 
 /** Why a thread gave no answer. */
-export type Failure = 'ended' | 'stuck' | 'memory' | 'error'
+export type Failure = 'ended' | 'stuck' | 'memory' | 'error' | 'given up'
 
 /** A thread did not do what it was asked for. */
 export class LaneFailure extends Error {
@@ -38,6 +38,7 @@ export class Lane {
   private starting: Promise<Started> | undefined
   /** Calls without an answer yet. */
   private calls = 0
+  private number = 0
 
   /**
    * @param photos those that every thread holds
@@ -51,14 +52,21 @@ export class Lane {
 
   /**
    * What the thread answers.
+   * @param signal when it is aborted the thread gives up before its next operation, if it was told the number of the call
    * @throws LaneFailure if it gives no answer, or one that is an error
    */
-  async call<T>(work: (worker: Remote<RenderWorker>, send: (node: GraphNode) => SentGraph) => Promise<T>): Promise<T> {
+  async call<T>(
+    work: (worker: Remote<RenderWorker>, send: (node: GraphNode) => SentGraph, call: number) => Promise<T>,
+    signal?: AbortSignal,
+  ): Promise<T> {
     const { thread, known, diary, ended } = await this.started()
+    const call = ++this.number
+    const giveUp = (): void => diary?.giveUp(call)
+    signal?.addEventListener('abort', giveUp, { once: true })
     const watch = watched(diary, this.stallSeconds)
     this.calls++
     try {
-      return await Promise.race([work(thread.worker, (node) => known.send(node)), ended, watch.stuck])
+      return await Promise.race([work(thread.worker, (node) => known.send(node), call), ended, watch.stuck])
     } catch (error) {
       const nodeKey = diary && known.keyAt(diary.node)
       throw error instanceof LaneFailure
@@ -66,6 +74,7 @@ export class Lane {
         : new LaneFailure(kindOf(error), nodeKey, error)
     } finally {
       this.calls--
+      signal?.removeEventListener('abort', giveUp)
       watch.stop()
     }
   }
@@ -148,6 +157,7 @@ function watched(diary: Diary | undefined, seconds: number): { readonly stuck: P
 /** An error that crossed from a thread keeps its name and its message only. */
 function kindOf(error: unknown): Failure {
   const { name, message } = (error ?? {}) as { name?: string; message?: string }
+  if (name === 'GivenUp') return 'given up'
   // A kernel that gets no memory ends in a trap.
   return name === 'RuntimeError' || (name === 'RangeError' && /memory|allocation/i.test(message ?? '')) ? 'memory' : 'error'
 }

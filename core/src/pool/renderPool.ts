@@ -44,7 +44,7 @@ type Asked = Pick<RenderWorker, 'toneHistogram' | 'brightestColour' | 'findGlint
 
 /**
  * The threads that compute pictures. A request is split into tiles; each tile always goes to the same thread, so that it finds there what it computed
- * before. An aborted request stops within one tile. A thread that dies, runs out of memory or is stuck is replaced, and its tile repeated once.
+ * before. An aborted request stops within one operation. A thread that dies, runs out of memory or is stuck is replaced, and its tile repeated once.
  */
 export class RenderPool {
   private readonly lanes: readonly Lane[]
@@ -90,7 +90,11 @@ export class RenderPool {
     await Promise.all(
       splitIntoTiles(rect, tileSize).map(async (tile, index) => {
         const work = (lane: Lane): Promise<Uint8ClampedArray<ArrayBuffer>> =>
-          withSecondTry(lane, () => lane.call(async (worker, send) => worker.renderTile(send(node), grid, tile)))
+          withSecondTry(
+            lane,
+            () => lane.call(async (worker, send, call) => worker.renderTile(send(node), grid, tile, call), either),
+            either,
+          )
         const drawn = this.queue.run(priority, work, { signal: either, lane: laneOf(tile, index) })
         drawn.catch((error: unknown) => failed.abort(error))
         const pixels = await drawn
@@ -179,10 +183,12 @@ function lanesByPlace(rect: Rect, tileSize: number, lanes: number): (tile: Rect,
 }
 
 /** Does something once more with a new thread if the first gave no answer. @throws RenderProblem if that one gives none either */
-async function withSecondTry<T>(lane: Lane, work: () => Promise<T>): Promise<T> {
+async function withSecondTry<T>(lane: Lane, work: () => Promise<T>, signal?: AbortSignal): Promise<T> {
   try {
     return await work()
-  } catch {
+  } catch (error) {
+    // It was given up: nothing is wrong with the thread.
+    if (signal?.aborted && error instanceof LaneFailure && error.failure === 'given up') throw signal.reason
     // Its memory cannot be trusted any more, or given back.
     lane.retire()
     return work().catch((error: unknown) => {

@@ -5,6 +5,7 @@ const words: Record<Failure, string> = {
   stuck: 'it takes too long at this size',
   ended: 'the thread that computed it ended',
   error: 'something went wrong in it',
+  'given up': 'it was given up',
 }
 
 /** A picture cannot be computed. */

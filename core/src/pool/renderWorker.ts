@@ -32,6 +32,8 @@ export type Opened =
  */
 export class RenderWorker {
   private readonly nodes = new ReceivedNodes()
+  /** Number of the call that is being answered, if it has one. */
+  private answering = 0
 
   private constructor(
     private readonly evaluator: Evaluator,
@@ -67,13 +69,21 @@ export class RenderWorker {
   /** Writes down what it computes in memory that the pool sees. */
   keepDiary(memory: SharedArrayBuffer): void {
     const diary = new Diary(memory)
-    this.evaluator.onRun = ({ key }) => diary.begin(this.nodes.indexOf(key))
+    this.evaluator.onRun = ({ key }) => {
+      if (this.answering > 0 && diary.isGivenUp(this.answering)) throw new GivenUp()
+      diary.begin(this.nodes.indexOf(key))
+    }
   }
 
-  /** Interleaved 8-bit RGBA of one tile. */
-  renderTile(graph: SentGraph, grid: Grid, rect: Rect): Uint8ClampedArray<ArrayBuffer> {
-    const pixels = renderTile(this.evaluator, this.nodes.receive(graph), grid, rect)
-    return transfer(pixels, [pixels.buffer])
+  /** Interleaved 8-bit RGBA of one tile. @param call its number, by which it can be given up */
+  renderTile(graph: SentGraph, grid: Grid, rect: Rect, call = 0): Uint8ClampedArray<ArrayBuffer> {
+    this.answering = call
+    try {
+      const pixels = renderTile(this.evaluator, this.nodes.receive(graph), grid, rect)
+      return transfer(pixels, [pixels.buffer])
+    } finally {
+      this.answering = 0
+    }
   }
 
   /** What an opened photo shows by itself. */
@@ -112,6 +122,11 @@ export class RenderWorker {
   encode(pixels: Uint8ClampedArray<ArrayBuffer>, width: number, height: number, options: ExportOptions): Promise<Blob> {
     return this.codecs.encode(pixels, width, height, options)
   }
+}
+
+/** The call is no longer wanted. */
+class GivenUp extends Error {
+  override readonly name = 'GivenUp'
 }
 
 /** The photo without the levels that are over the limit. */

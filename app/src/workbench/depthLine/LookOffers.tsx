@@ -117,11 +117,7 @@ export function LookOffers({ pool, source, place }: LookOffersProps) {
       >
         {shown.length === 0 && <Box sx={{ color: ink.secondary }}>Nothing is called so. Try another word.</Box>}
         {shown.map((offer) => (
-          <Look
-            key={`${offer.kind} ${offer.look}`}
-            {...{ pool, source, place, offer, patternOnly }}
-            withKind={typed.trim() !== ''}
-          />
+          <Look key={`${offer.kind} ${offer.look}`} {...{ pool, source, place, offer, patternOnly }} withKind={typed.trim() !== ''} />
         ))}
       </Box>
     </Box>

@@ -30,9 +30,12 @@ interface Shown {
   readonly rect: Rect
 }
 
-/** A coarse picture that would take longer than this is made smaller. */
+/** An exact picture that would take longer than this has a coarse one before it. */
 const COARSE_BUDGET_MS = 34
-const COARSE_FACTORS = [1, 2, 4, 8]
+/** The next coarse picture is made smaller if this one took longer, and larger if it took less than the second. */
+const COARSE_LATE_MS = 60
+const COARSE_EARLY_MS = 20
+const COARSE_FACTORS = { least: 2, first: 4, most: 32 }
 /** How much a moving picture is reduced at least. */
 const MOVING_FACTOR = 2
 const TILE = 320
@@ -51,6 +54,7 @@ export class LookLayer {
   private ahead: AbortController | undefined
   private running = false
   private msPerPixel = 0
+  private nextFactor = COARSE_FACTORS.first
   private doneKey = ''
   private wantedAt = 0
   private failed: { readonly key: string; readonly error: unknown } | undefined
@@ -141,7 +145,11 @@ export class LookLayer {
     }
     // Where the same look is on the screen already, at another scale, it is the first answer itself.
     if (factor > 1 && !this.shows(wanted)) {
-      await this.paint(wanted, factor)
+      const begun = performance.now()
+      await this.paint(wanted, factor, true)
+      const took = performance.now() - begun
+      if (took > COARSE_LATE_MS) this.nextFactor = Math.min(COARSE_FACTORS.most, 2 * factor)
+      else if (took < COARSE_EARLY_MS) this.nextFactor = Math.max(COARSE_FACTORS.least, factor / 2)
       this.note('coarse', started)
     }
     if (this.wanted !== wanted) return
@@ -183,15 +191,15 @@ export class LookLayer {
   }
 
   private coarseFactor(wanted: Wanted): number {
-    if (!this.shown) return 4
+    if (!this.shown) return this.nextFactor
     const { rect } = placeOnGrid(wanted, 1)
-    const estimate = rect.width * rect.height * this.msPerPixel
-    return COARSE_FACTORS.find((factor) => estimate / factor ** 2 <= COARSE_BUDGET_MS) ?? 8
+    return rect.width * rect.height * this.msPerPixel <= COARSE_BUDGET_MS ? 1 : this.nextFactor
   }
 
-  /** A small picture, shown when it is complete. */
-  private async paint(wanted: Wanted, factor: number): Promise<void> {
-    const { grid, rect } = placeOnGrid(wanted, factor)
+  /** A small picture, shown when it is complete. @param draft whether it may differ a little from the exact one */
+  private async paint(wanted: Wanted, factor: number, draft = false): Promise<void> {
+    const { grid: exact, rect } = placeOnGrid(wanted, factor)
+    const grid: Grid = draft ? { ...exact, draft: true } : exact
     if (rect.width === 0 || rect.height === 0) return
     const canvas = new OffscreenCanvas(rect.width, rect.height)
     await this.render(wanted.node, grid, rect, canvas)
