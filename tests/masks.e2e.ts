@@ -17,7 +17,7 @@ async function ramp(): Promise<Buffer> {
 /** Css px of a place of the photo, given as parts of its size, on the page. */
 async function onPhoto(page: Page, x: number, y: number): Promise<{ x: number; y: number }> {
   const box = (await page.locator('[data-testid=picture]').boundingBox())!
-  const margin = 28
+  const margin = 8
   const zoom = Math.min((box.width - 2 * margin) / width, (box.height - 2 * margin) / height)
   return { x: box.x + box.width / 2 + (x - 0.5) * width * zoom, y: box.y + box.height / 2 + (y - 0.5) * height * zoom }
 }
@@ -376,6 +376,10 @@ describe('masks, built and painted in the Workbench', () => {
 
     it('a depth picture is imported, and the depth mask reads it', async () => {
       await only('Depth')
+      // What was read goes, and then the scene says that it has none.
+      await page.keyboard.press('g')
+      await page.getByRole('button', { name: 'Dismiss the distances' }).click()
+      await page.getByRole('button', { name: 'Done' }).click()
       await page.getByText(/^This scene has no depth yet/).waitFor()
       await page.getByRole('button', { name: 'Give the scene a depth' }).click()
       const slope = Buffer.from(Array.from({ length: 120 * 80 }, (_, i) => Math.round((255 * (119 - (i % 120))) / 119)))

@@ -31,10 +31,9 @@ const made = new Map<string, { photo: PhotoData; evaluator: Evaluator; marks: Sc
 beforeAll(async () => {
   kernels = await loadKernels()
   for (const [name, tone] of Object.entries(photos)) {
-    const pixels = Array.from({ length: size.height }, (_, y) => {
-      const v = Math.round(tone(y))
-      return new Array<number[]>(size.width).fill([v, v, v, 255]).flat()
-    }).flat()
+    const pixels = Uint8ClampedArray.from({ length: 4 * size.width * size.height }, (_, i) =>
+      i % 4 === 3 ? 255 : Math.round(tone(Math.floor(i / 4 / size.width))),
+    )
     const photo = photoFrom(kernels, name, size.width, size.height, pixels)
     const marks = { ...noMarks, reading: readPhoto(kernels, photo) }
     const evaluator = evaluatorFor(kernels, photo)

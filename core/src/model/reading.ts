@@ -10,7 +10,7 @@ export const FARTHEST = 20000
 const LARGEST_SIDE = 512
 
 /** Small pictures as text: a byte for each pixel, row by row, in base 64 (RFC 4648). */
-export const codesSchema = z
+const codesSchema = z
   .strictObject({
     width: z.int().min(1).max(LARGEST_SIDE),
     height: z.int().min(1).max(LARGEST_SIDE),

@@ -10,7 +10,7 @@ import { RenderProblem } from './renderProblem'
 import type { RenderWorker } from './renderWorker'
 import { ReceivedNodes, type SentGraph } from './sentGraph'
 
-type Tile = (node: string) => Promise<Uint8ClampedArray<ArrayBuffer>>
+type Tile = (node: string, isGivenUp?: () => boolean) => Promise<Uint8ClampedArray<ArrayBuffer>>
 
 /** A thread made up for these tests: it draws what it is told to, and tells what it was given. */
 class FakeThread {
@@ -37,11 +37,11 @@ class FakeThread {
         this.photos.splice(this.photos.indexOf(id), 1)
         return Promise.resolve(this.memory)
       },
-      renderTile: (graph: SentGraph) => {
+      renderTile: (graph: SentGraph, _grid: unknown, _rect: unknown, call: number) => {
         this.sent.push(graph.nodes.map(({ operation }) => operation))
         const node = this.nodes.receive(graph)
         this.diary?.begin(this.nodes.indexOf(node.key))
-        return this.tile(node.operation)
+        return this.tile(node.operation, () => this.diary?.isGivenUp(call) ?? false)
       },
     }
     return {
@@ -112,12 +112,31 @@ describe('a pool of threads', () => {
     const drawn = draw(pool)
     await pool.dropPhoto('a')
     expect(threads[0]!.ended).toBe(false)
-    answer(await pixels(''))
+    answer(new Uint8ClampedArray(64 * 64 * 4))
     await drawn
     await pool.dropPhoto('b')
     await draw(pool)
     expect(threads.map(({ ended }) => ended)).toEqual([true, false])
     expect(threads[1]!.photos).toEqual(['c'])
+  })
+
+  it('has a thread give up what is no longer wanted, and goes on with the same thread', async () => {
+    // It looks after every operation whether it is still wanted.
+    const long: Tile = async (node, isGivenUp) => {
+      if (node === 'base') return new Uint8ClampedArray(64 * 64 * 4)
+      while (!isGivenUp?.()) await new Promise((resolve) => setImmediate(resolve))
+      throw Object.assign(new Error(''), { name: 'GivenUp' })
+    }
+    const { pool, threads } = poolOf(long)
+    const abort = new AbortController()
+    const request = { node: top, grid, rect: gridBounds(grid), tileSize: 64, priority: priorities.view, signal: abort.signal }
+    const drawn = pool.renderPixels(request)
+    await pool.started()
+    setImmediate(() => abort.abort())
+    await expect(drawn).rejects.toThrow(/abort/i)
+    await draw(pool, base)
+    expect(threads.length).toBe(1)
+    expect(threads[0]!.ended).toBe(false)
   })
 
   it('goes on after a thread has died, while it computes and while it rests', async () => {

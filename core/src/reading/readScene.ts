@@ -1,5 +1,5 @@
 import { readDistance } from './readDistance'
-import { readHorizon, type ReadHorizon } from './readHorizon'
+import { readHorizon, skyEnds, type ReadHorizon } from './readHorizon'
 import { readLight } from './readLight'
 import { readSky } from './readSky'
 import type { SmallPhoto } from './smallPhoto'
@@ -23,7 +23,7 @@ const BRIGHT_AS_CLOUD = 0.85
 export function readScene(photo: SmallPhoto): ReadScene {
   const open = readSky(photo)
   const found = readHorizon(photo, open)
-  if (open && found) return withRest(photo, open, found)
+  if (open && found) return withRest(photo, withGlow(photo, open, found), found)
   // A line that is very sure by itself, or one under a sky that clouds break up: what hangs over it is sky.
   const alone = found ?? readHorizon(photo, undefined)
   const holds = alone && (!open || alone.sureness > SURE_ALONE || isBrokenUp(photo, open, linesOf(alone, photo)))
@@ -54,6 +54,20 @@ function isBrokenUp({ width, light }: SmallPhoto, sky: Uint8Array, lineAt: (x: n
   return below < 0.05 * count && others > 0 && between / others > BRIGHT_AS_CLOUD * (inSky / Math.max(1, count))
 }
 
+/** The sky with what is brighter than it and hangs over the horizon: around the sun it is anything but even. */
+function withGlow(photo: SmallPhoto, sky: Uint8Array, horizon: ReadHorizon): Uint8Array {
+  const over = readSky(photo, linesOf(horizon, photo))
+  let [sum, count] = [0, 0]
+  sky.forEach((value, i) => {
+    if (!value) return
+    sum += photo.light[i] ?? 0
+    count++
+  })
+  return sky.map((value, i) => (value || (over?.[i] && (photo.light[i] ?? 0) * count >= sum) ? 1 : 0))
+}
+
 function withRest(photo: SmallPhoto, sky: Uint8Array | undefined, horizon: ReadHorizon | undefined): ReadScene {
-  return { sky, horizon, light: readLight(photo, sky), distance: readDistance(photo, sky, horizon) }
+  const lowest = sky && Math.max(...skyEnds(sky, photo.width, photo.height))
+  const over = horizon ? linesOf(horizon, photo) : lowest === undefined ? undefined : () => lowest
+  return { sky, horizon, light: readLight(photo, over), distance: readDistance(photo, sky, horizon) }
 }

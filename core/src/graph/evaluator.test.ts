@@ -1,0 +1,55 @@
+import { beforeAll, describe, expect, it } from 'vitest'
+import { loadKernels } from '../../test-support/kernels'
+import { evaluatorFor, photoFrom, renderAll, samplePixels } from '../../test-support/pictures'
+import { newEffect } from '../effects/newEffect'
+import type { PhotoData } from '../photo/photoData'
+import { gridAt, gridBounds } from '../planes/grid'
+import { renderTile } from '../render/renderTile'
+import { sceneGraph } from '../render/sceneGraph'
+import type { GraphNode } from './node'
+import type { Kernels } from './operation'
+
+const size = { width: 700, height: 500 }
+let kernels: Kernels
+let photo: PhotoData
+let node: GraphNode
+beforeAll(async () => {
+  kernels = await loadKernels()
+  photo = photoFrom(kernels, 'p', size.width, size.height, samplePixels(size.width, size.height))
+  const wide = { width: 6000, height: 4000 }
+  const kinds = ['fog', 'rain', 'softFocus', 'lightBloom'] as const
+  node = sceneGraph({ photo, effects: kinds.map((kind) => newEffect(wide, { kind, id: kind })) })
+})
+
+describe('an evaluation that is given up', () => {
+  it('leaves nothing behind that is held, wherever it ends, and the next one gives the same bytes', () => {
+    const expected = Buffer.from(renderAll(evaluatorFor(kernels, photo), node, size).pixels)
+    const evaluator = evaluatorFor(kernels, photo)
+    const grid = gridAt(size, 1)
+    for (const most of [1, 2, 5, 9, 14, 20, 27]) {
+      let runs = 0
+      evaluator.onRun = () => {
+        if (++runs > most) throw new Error('given up')
+      }
+      expect(() => renderTile(evaluator, node, grid, gridBounds(grid))).toThrow('given up')
+      evaluator.onRun = undefined
+      evaluator.dropPhoto(photo.id)
+      expect(evaluator.bytesHeld, `after ${most} operations`).toBe(0)
+      evaluator.addPhoto(photo)
+    }
+    expect(Buffer.from(renderAll(evaluator, node, size).pixels).equals(expected)).toBe(true)
+  })
+})
+
+describe('a draft', () => {
+  it('looks like the picture, and is never taken for it', () => {
+    const evaluator = evaluatorFor(kernels, photo)
+    const grid = gridAt(size, 1 / 8)
+    const draft = renderTile(evaluator, node, { ...grid, draft: true }, gridBounds(grid))
+    const exact = renderTile(evaluator, node, grid, gridBounds(grid))
+    const off = exact.map((value, i) => Math.abs(value - draft[i]!))
+    expect(off.reduce((sum, value) => sum + value, 0) / off.length).toBeLessThan(4)
+    expect(Buffer.from(exact).equals(Buffer.from(draft))).toBe(false)
+    expect(Buffer.from(exact).equals(Buffer.from(renderTile(evaluatorFor(kernels, photo), node, grid, gridBounds(grid))))).toBe(true)
+  })
+})
