@@ -9,7 +9,7 @@ declare global {
 
 /** Draws every kind in the page, in a thread of the application's own. @param script address of its worker */
 globalThis.everyKindOf = async (script, whole) => {
-  const worker = new Worker(script, { type: 'module' })
+  const worker = new Worker(script, { type: 'module', name: JSON.stringify({ usual: 2e8, most: 2e8 }) })
   await new Promise((resolve) => worker.addEventListener('message', resolve, { once: true }))
   const thread: Remote<RenderWorker> = wrap<RenderWorker>(worker)
   try {
