@@ -135,6 +135,11 @@ describe('storage that is really full', () => {
       .waitFor()
     await page.getByRole('link', { name: '← Workbench' }).click()
     await alert.waitFor()
+    // What the browser freed meanwhile is filled again.
+    fill(filler, folder!)
+    await setAmount(page, 76)
+    await setAmount(page, 77)
+    await alert.waitFor()
     await page.getByRole('link', { name: 'Shelf' }).click()
     await page.getByRole('dialog').getByText('are not stored').waitFor()
     await page.getByRole('button', { name: 'Stay' }).click()
