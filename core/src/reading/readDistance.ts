@@ -1,6 +1,5 @@
 import { base64Of, FARTHEST, NEAREST, type SmallCodes } from '../model/reading'
-import type { ReadHorizon } from './readHorizon'
-import { skyEnds } from './readHorizon'
+import { heightOf, skyEnds, type ReadHorizon } from './readHorizon'
 import { segments } from './segments'
 import type { SmallPhoto } from './smallPhoto'
 
@@ -52,50 +51,46 @@ function growing({ width, height }: Pick<SmallPhoto, 'width' | 'height'>, sky: U
 }
 
 /** In the sky: the way through a layer of air, by how high one looks. */
-function throughAir({ width, height }: SmallPhoto, sky: Uint8Array, horizon: ReadHorizon | undefined, codes: Float32Array): void {
+function throughAir(photo: SmallPhoto, sky: Uint8Array, horizon: ReadHorizon | undefined, codes: Float32Array): void {
+  const { width, height } = photo
   const ends = [...skyEnds(sky, width, height)].filter((end) => end >= 0).sort((a, b) => a - b)
   // What hides a horizon stands over it.
-  const level = horizon ? horizon.y * height : (ends[Math.floor(0.7 * ends.length)] ?? height)
-  const slope = horizon ? -Math.tan((horizon.turn * Math.PI) / 180) : 0
+  const level = (ends[Math.floor(0.7 * ends.length)] ?? height) / height
+  const lineAt = heightOf(horizon ?? { y: level, turn: 0 }, photo)
   sky.forEach((value, i) => {
     if (!value) return
-    const over = Math.max(0, level + slope * ((i % width) + 0.5 - width / 2) - Math.floor(i / width) - 0.5)
+    const over = Math.max(0, lineAt(i % width) - Math.floor(i / width) - 0.5)
     codes[i] = codeOf(Math.min(FARTHEST, HAZE_HEIGHT / Math.max(1e-3, Math.sin(Math.atan(over / (FOCAL_PART * width))))))
   })
 }
 
-function overGround(photo: SmallPhoto, sky: Uint8Array | undefined, { y: level, turn }: ReadHorizon, codes: Float32Array): void {
+/** A part of which nothing is known yet. */
+const nothing = { above: 0, below: 0, foot: 0, footX: 0 }
+
+function overGround(photo: SmallPhoto, sky: Uint8Array | undefined, horizon: ReadHorizon, codes: Float32Array): void {
   const { width, height } = photo
-  const slope = -Math.tan((turn * Math.PI) / 180)
-  const lineAt = (x: number): number => level * height + slope * (x + 0.5 - width / 2)
+  const lineAt = heightOf(horizon, photo)
   const groundAt = (x: number, y: number): number => {
     const below = y + 0.5 - lineAt(x)
     return below <= 0 ? BEHIND : Math.min(BEHIND, (EYE_HEIGHT * FOCAL_PART * width) / below)
   }
   const { labels, count } = segments(photo)
   // Of each part: how much of it stands above the horizon, how much below, and where its foot is.
-  const [above, below, foot, footX] = [0, 0, 0, 0].map(() => new Float32Array(count)) as [
-    Float32Array,
-    Float32Array,
-    Float32Array,
-    Float32Array,
-  ]
+  const parts = Array.from({ length: count }, () => ({ ...nothing }))
   labels.forEach((label, i) => {
     const [x, y] = [i % width, Math.floor(i / width)]
-    if (sky?.[i]) return
-    if (y < lineAt(x) - 0.01 * height) above[label]!++
-    else below[label]!++
-    if (y >= foot[label]!) {
-      foot[label] = y
-      footX[label] = x
-    }
+    const part = parts[label]
+    if (!part || sky?.[i]) return
+    if (y < lineAt(x) - 0.01 * height) part.above++
+    else part.below++
+    if (y >= part.foot) Object.assign(part, { foot: y, footX: x })
   })
   labels.forEach((label, i) => {
     const [x, y] = [i % width, Math.floor(i / width)]
-    const [over, under] = [above[label]!, below[label]!]
+    const { above, below, foot, footX } = parts[label] ?? nothing
     // It stands there if a good part of it is seen against the ground, down to a foot that is clearly nearer than the horizon.
-    const stands = over > 6 && over > 0.15 * (over + under) && under > 0.2 * over && foot[label]! > lineAt(footX[label]!) + 0.04 * height
-    const metres = stands ? groundAt(footX[label]!, foot[label]!) : groundAt(x, y)
+    const stands = above > 6 && above > 0.15 * (above + below) && below > 0.2 * above && foot > lineAt(footX) + 0.04 * height
+    const metres = stands ? groundAt(footX, foot) : groundAt(x, y)
     codes[i] = codeOf(Math.max(2, metres))
   })
 }

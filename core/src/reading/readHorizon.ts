@@ -16,49 +16,74 @@ const LEAST_PARTS = 0.7
 /** The same where the sky ends at the line for a third of the width: then something may stand before the rest. */
 const LEAST_PARTS_UNDER_SKY = 0.5
 const LEAST_SURENESS = 0.65
+/** How much surer a line is at which all of the sky ends. */
+const MET_COUNTS = 0.25
 /** How far below the sky a horizon may lie, as a part of the height: hills stand between. */
 const MOST_BELOW_SKY = 0.15
 
+/** The height of a horizon in each column, rows from the top. */
+export function heightOf(
+  { y, turn }: Pick<ReadHorizon, 'y' | 'turn'>,
+  { width, height }: Pick<SmallPhoto, 'width' | 'height'>,
+): (x: number) => number {
+  const slope = -Math.tan((turn * Math.PI) / 180)
+  return (x) => y * height + slope * (x + 0.5 - width / 2)
+}
+
+/** A line across the photo that may be its horizon: how sure it is by itself, and in what part of the width it is seen. */
+interface Line extends ReadHorizon {
+  readonly seen: number
+}
+
 /**
- * The line between water or plain and what is behind it: long, straight, nearly level, and the same kind of step all the way (from the lighter to the darker, or back). Every height
- * and slope is tried; what counts is in how many parts of the width the step points the same way, how alike it is, and how much of the sky ends there. Nothing if no line is
- * sure enough. Common practice; no source.
- * @param sky where it is, if that is known
+ * Lines that may be the one between water or plain and what is behind it: long, straight, nearly level, and the same kind of step all the way (from the lighter to the darker, or
+ * back). Every height and slope is tried; what counts is in how many parts of the width the step points the same way, and how alike it is. Common practice; no source.
  */
-export function readHorizon(photo: SmallPhoto, sky: Uint8Array | undefined): ReadHorizon | undefined {
-  const { width, height } = photo
-  const ends = sky && skyEnds(sky, width, height)
+export function levelLines(photo: SmallPhoto): readonly Line[] {
+  const { height } = photo
   const reach = Math.max(2, Math.round(height / 60))
   const changes = changesDown(photo, reach)
-  let best: ReadHorizon | undefined
+  const lines: Line[] = []
   for (let turn = -MOST_TURN; turn <= MOST_TURN; turn += TURN_STEP) {
-    const slope = -Math.tan((turn * Math.PI) / 180)
     for (let y = Math.round(height * 0.06); y < height * 0.9; y++) {
-      const steps = stepsAlong(changes, photo, y, slope, reach)
-      if (!steps) continue
-      const met = ends ? endsAt(ends, y, slope, width, height) : 0
-      const sureness = alike(steps, met > 1 / 3 ? LEAST_PARTS_UNDER_SKY : LEAST_PARTS) + 0.25 * met - 0.004 * Math.abs(turn)
-      if (sureness < LEAST_SURENESS || (best && sureness <= best.sureness)) continue
-      const found = { y: y / height, turn, sureness }
-      if (!ends || liesUnder(found, ends, photo)) best = found
+      const steps = stepsAlong(changes, photo, heightOf({ y: y / height, turn }, photo), reach)
+      const line = steps && { y: y / height, turn, ...alike(steps) }
+      if (line && line.seen >= LEAST_PARTS_UNDER_SKY && line.sureness > LEAST_SURENESS - MET_COUNTS) lines.push(line)
     }
+  }
+  return lines
+}
+
+/**
+ * The surest of the lines; nothing if none is sure enough. Where a sky is known it is surer the more of the sky ends at it, and lies under the sky.
+ * @param sky where it is, if that is known
+ */
+export function surestOf(lines: readonly Line[], photo: SmallPhoto, sky: Uint8Array | undefined): ReadHorizon | undefined {
+  const ends = sky && skyEnds(sky, photo.width, photo.height)
+  let best: ReadHorizon | undefined
+  for (const { y, turn, seen, sureness: own } of lines) {
+    const met = ends ? endsAt(ends, heightOf({ y, turn }, photo), photo) : 0
+    if (seen < (met > 1 / 3 ? LEAST_PARTS_UNDER_SKY : LEAST_PARTS)) continue
+    const sureness = own + MET_COUNTS * met - 0.004 * Math.abs(turn)
+    if (sureness < LEAST_SURENESS || (best && sureness <= best.sureness)) continue
+    const found = { y, turn, sureness }
+    if (!ends || liesUnder(found, ends, photo)) best = found
   }
   return best
 }
 
-/** How sure a line is by its steps alone, 0-1. */
-function alike(steps: readonly (readonly number[])[], leastParts: number): number {
+/** How sure a line is by its steps alone, 0-1, and in what part of them it is seen. */
+function alike(steps: readonly (readonly number[])[]): { readonly seen: number; readonly sureness: number } {
   const mean = [0, 1, 2].map((k) => steps.reduce((sum, step) => sum + (step[k] ?? 0), 0) / steps.length)
   const length = Math.hypot(...mean)
-  if (length < 0.02) return 0
+  if (length < 0.02) return { seen: 0, sureness: 0 }
   const along = steps.map((step) => step.reduce((sum, value, k) => sum + (value * (mean[k] ?? 0)) / length, 0))
   const seen = along.filter((value) => value > 0.35 * length).length / along.length
-  if (seen < leastParts) return 0
   const across = Math.sqrt(
     steps.reduce((sum, step, i) => sum + Math.max(0, Math.hypot(...step) ** 2 - (along[i] ?? 0) ** 2), 0) / steps.length,
   )
   const spread = Math.sqrt(along.reduce((sum, value) => sum + (value - length) ** 2, 0) / along.length)
-  return (seen * Math.min(1, length / 0.08) ** 0.5) / (1 + (0.6 * (across + spread)) / length)
+  return { seen, sureness: (seen * Math.min(1, length / 0.08) ** 0.5) / (1 + (0.6 * (across + spread)) / length) }
 }
 
 /** At every place how much lighter it is just above than just below, of each channel: means of some rows. */
@@ -80,18 +105,17 @@ function changesDown({ width, height, channels }: SmallPhoto, reach: number): re
 function stepsAlong(
   changes: readonly Float32Array[],
   { width, height }: SmallPhoto,
-  y: number,
-  slope: number,
+  lineAt: (x: number) => number,
   reach: number,
 ): number[][] | undefined {
-  const ends = [y - (slope * width) / 2, y + (slope * width) / 2]
+  const ends = [lineAt(0), lineAt(width - 1)]
   if (Math.min(...ends) < reach + 1 || Math.max(...ends) > height - reach - 2) return undefined
   const part = width / PARTS
   return Array.from({ length: PARTS }, (_, p) => {
     const sums = [0, 0, 0]
     const [from, to] = [Math.floor(p * part), Math.floor((p + 1) * part)]
     for (let x = from; x < to; x++) {
-      const at = Math.round(y + slope * (x + 0.5 - width / 2)) * width + x
+      const at = Math.round(lineAt(x)) * width + x
       for (let k = 0; k < 3; k++) sums[k] = (sums[k] ?? 0) + (changes[k]?.[at] ?? 0)
     }
     return sums.map((sum) => sum / Math.max(1, to - from))
@@ -107,19 +131,16 @@ export function skyEnds(sky: Uint8Array, width: number, height: number): Int32Ar
 }
 
 /** For what part of the width the sky ends at a line. */
-function endsAt(ends: Int32Array, y: number, slope: number, width: number, height: number): number {
-  let count = 0
-  ends.forEach((end, x) => {
-    if (end >= 0 && Math.abs(end - y - slope * (x + 0.5 - width / 2)) < 0.012 * height + 0.5) count++
-  })
-  return count / width
+function endsAt(ends: Int32Array, lineAt: (x: number) => number, { height }: SmallPhoto): number {
+  const count = ends.reduce((sum, end, x) => sum + (end >= 0 && Math.abs(end - lineAt(x)) < 0.012 * height + 0.5 ? 1 : 0), 0)
+  return count / ends.length
 }
 
 /** No sky lies below a horizon, and it does not lie far below the sky. */
-function liesUnder({ y, turn }: ReadHorizon, ends: Int32Array, { width, height }: SmallPhoto): boolean {
-  const slope = -Math.tan((turn * Math.PI) / 180)
-  const offs = [...ends].flatMap((end, x) => (end < 0 ? [] : [y * height + slope * (x + 0.5 - width / 2) - end])).sort((a, b) => a - b)
+function liesUnder(horizon: ReadHorizon, ends: Int32Array, photo: SmallPhoto): boolean {
+  const lineAt = heightOf(horizon, photo)
+  const offs = [...ends].flatMap((end, x) => (end < 0 ? [] : [lineAt(x) - end])).sort((a, b) => a - b)
   if (offs.length === 0) return true
   const low = offs[Math.floor(0.15 * offs.length)] ?? 0
-  return low > -0.03 * height && low < MOST_BELOW_SKY * height
+  return low > -0.03 * photo.height && low < MOST_BELOW_SKY * photo.height
 }

@@ -1,5 +1,5 @@
 import { readDistance } from './readDistance'
-import { readHorizon, skyEnds, type ReadHorizon } from './readHorizon'
+import { heightOf, levelLines, skyEnds, surestOf, type ReadHorizon } from './readHorizon'
 import { readLight } from './readLight'
 import { readSky } from './readSky'
 import type { SmallPhoto } from './smallPhoto'
@@ -22,19 +22,15 @@ const BRIGHT_AS_CLOUD = 0.85
 /** Reads sky, horizon and distances of a photo; each helps to find the next. */
 export function readScene(photo: SmallPhoto): ReadScene {
   const open = readSky(photo)
-  const found = readHorizon(photo, open)
+  const lines = levelLines(photo)
+  const found = surestOf(lines, photo, open)
   if (open && found) return withRest(photo, withGlow(photo, open, found), found)
   // A line that is very sure by itself, or one under a sky that clouds break up: what hangs over it is sky.
-  const alone = found ?? readHorizon(photo, undefined)
-  const holds = alone && (!open || alone.sureness > SURE_ALONE || isBrokenUp(photo, open, linesOf(alone, photo)))
+  const alone = found ?? surestOf(lines, photo, undefined)
+  const holds = alone && (!open || alone.sureness > SURE_ALONE || isBrokenUp(photo, open, heightOf(alone, photo)))
   const horizon = holds ? alone : undefined
-  const sky = horizon ? readSky(photo, linesOf(horizon, photo)) : open
+  const sky = horizon ? readSky(photo, heightOf(horizon, photo)) : open
   return withRest(photo, sky, horizon)
-}
-
-function linesOf({ y, turn }: ReadHorizon, { width, height }: SmallPhoto): (x: number) => number {
-  const slope = -Math.tan((turn * Math.PI) / 180)
-  return (x) => y * height + slope * (x + 0.5 - width / 2)
 }
 
 /** Whether what lies between a sky and a line under it is as bright as the sky, and the sky ends there. */
@@ -56,7 +52,7 @@ function isBrokenUp({ width, light }: SmallPhoto, sky: Uint8Array, lineAt: (x: n
 
 /** The sky with what is brighter than it and hangs over the horizon: around the sun it is anything but even. */
 function withGlow(photo: SmallPhoto, sky: Uint8Array, horizon: ReadHorizon): Uint8Array {
-  const over = readSky(photo, linesOf(horizon, photo))
+  const over = readSky(photo, heightOf(horizon, photo))
   let [sum, count] = [0, 0]
   sky.forEach((value, i) => {
     if (!value) return
@@ -68,6 +64,6 @@ function withGlow(photo: SmallPhoto, sky: Uint8Array, horizon: ReadHorizon): Uin
 
 function withRest(photo: SmallPhoto, sky: Uint8Array | undefined, horizon: ReadHorizon | undefined): ReadScene {
   const lowest = sky && Math.max(...skyEnds(sky, photo.width, photo.height))
-  const over = horizon ? linesOf(horizon, photo) : lowest === undefined ? undefined : () => lowest
+  const over = horizon ? heightOf(horizon, photo) : lowest === undefined ? undefined : () => lowest
   return { sky, horizon, light: readLight(photo, over), distance: readDistance(photo, sky, horizon) }
 }

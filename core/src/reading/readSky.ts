@@ -1,4 +1,4 @@
-import type { SmallPhoto } from './smallPhoto'
+import { flood, type SmallPhoto } from './smallPhoto'
 
 /** Edges between which the one is looked for that parts the sky from what stands before it. */
 const THRESHOLDS = [0.006, 0.009, 0.013, 0.018, 0.025, 0.034, 0.045, 0.06, 0.08]
@@ -34,41 +34,18 @@ function overHorizon({ width, height, light }: SmallPhoto, above: (x: number) =>
   const over = Uint8Array.from(light, (_, i) => (Math.floor(i / width) + 0.5 < above(i % width) ? 1 : 0))
   const tones = light.filter((_, i) => over[i]).sort()
   const dark = STANDS_DARK * (tones[Math.floor(tones.length / 2)] ?? 0)
-  const sky = over.slice()
-  const waiting: number[] = []
-  const visit = (i: number): void => {
-    if (!sky[i] || (light[i] ?? 1) > dark) return
-    sky[i] = 0
-    waiting.push(i)
-  }
-  for (let x = 0; x < width; x++)
-    for (let d = 1; d <= 2; d++) visit(Math.max(0, Math.min(height - 1, Math.floor(above(x) - d))) * width + x)
-  for (let i = waiting.pop(); i !== undefined; i = waiting.pop()) {
-    const x = i % width
-    if (x > 0) visit(i - 1)
-    if (x < width - 1) visit(i + 1)
-    if (i >= width) visit(i - width)
-    if (i + width < sky.length) visit(i + width)
-  }
-  return sky
+  const border = Array.from({ length: width }, (_, x) =>
+    [1, 2].map((d) => Math.max(0, Math.min(height - 1, Math.floor(above(x) - d))) * width + x),
+  ).flat()
+  for (const i of flood(width, new Uint8Array(over.length), border, (place) => over[place] === 1 && (light[place] ?? 1) <= dark))
+    over[i] = 0
+  return over
 }
 
 function reachedFromAbove({ width, height, edges }: SmallPhoto, threshold: number): Uint8Array {
   const reached = new Uint8Array(width * height)
-  const waiting: number[] = []
-  const visit = (i: number): void => {
-    if (reached[i] || (edges[i] ?? 1) > threshold) return
-    reached[i] = 1
-    waiting.push(i)
-  }
-  for (let x = 0; x < width; x++) visit(x)
-  for (let i = waiting.pop(); i !== undefined; i = waiting.pop()) {
-    const x = i % width
-    if (x > 0) visit(i - 1)
-    if (x < width - 1) visit(i + 1)
-    if (i >= width) visit(i - width)
-    if (i < width * (height - 1)) visit(i + width)
-  }
+  const border = Array.from({ length: width }, (_, x) => x)
+  flood(width, reached, border, (i) => (edges[i] ?? 1) <= threshold)
   return widened(reached, width, height)
 }
 
@@ -93,21 +70,26 @@ function evenness({ channels }: SmallPhoto, sky: Uint8Array): number {
 }
 
 /** Determinant and greatest eigenvalue of the covariance of the colours of a part, in codes of 255. */
-function spreadOf(channels: SmallPhoto['channels'], sky: Uint8Array, which: number): number {
-  const sums = [0, 0, 0]
-  const products = [0, 0, 0, 0, 0, 0]
-  let count = 0
+function spreadOf([red, green, blue]: SmallPhoto['channels'], sky: Uint8Array, which: number): number {
+  let [count, sr, sg, sb, srr, sgg, sbb, srg, srb, sgb] = [0, 0, 0, 0, 0, 0, 0, 0, 0, 0]
   for (let i = 0; i < sky.length; i++) {
     if (sky[i] !== which) continue
-    const [r, g, b] = channels.map((channel) => 255 * (channel[i] ?? 0)) as [number, number, number]
+    const [r, g, b] = [255 * (red[i] ?? 0), 255 * (green[i] ?? 0), 255 * (blue[i] ?? 0)]
     count++
-    ;[r, g, b].forEach((value, k) => (sums[k] = (sums[k] ?? 0) + value))
-    ;[r * r, g * g, b * b, r * g, r * b, g * b].forEach((value, k) => (products[k] = (products[k] ?? 0) + value))
+    sr += r
+    sg += g
+    sb += b
+    srr += r * r
+    sgg += g * g
+    sbb += b * b
+    srg += r * g
+    srb += r * b
+    sgb += g * b
   }
   if (count === 0) return Infinity
-  const [mr = 0, mg = 0, mb = 0] = sums.map((sum) => sum / count)
-  const [rr = 0, gg = 0, bb = 0, rg = 0, rb = 0, gb = 0] = products.map((sum) => sum / count)
-  const [a, b, c, d, e, f] = [rr - mr * mr, gg - mg * mg, bb - mb * mb, rg - mr * mg, rb - mr * mb, gb - mg * mb]
+  const [mr, mg, mb] = [sr / count, sg / count, sb / count]
+  const [a, b, c] = [srr / count - mr * mr, sgg / count - mg * mg, sbb / count - mb * mb]
+  const [d, e, f] = [srg / count - mr * mg, srb / count - mr * mb, sgb / count - mg * mb]
   const determinant = a * (b * c - f * f) - d * (d * c - f * e) + e * (d * f - b * e)
   // The greatest eigenvalue by repeated multiplication.
   let [x, y, z] = [1, 1, 1]
@@ -121,31 +103,20 @@ function spreadOf(channels: SmallPhoto['channels'], sky: Uint8Array, which: numb
 }
 
 /** What the sky encloses, or has between itself and the border, and is nearly as bright as the sky around it, belongs to it. */
-function withClouds({ width, height, light, edges }: SmallPhoto, sky: Uint8Array): Uint8Array {
+function withClouds({ width, light, edges }: SmallPhoto, sky: Uint8Array): Uint8Array {
   const result = sky.slice()
   const seen = sky.slice()
   const mean = meanWhere(light, sky, 1)
   for (let start = 0; start < sky.length; start++) {
-    if (seen[start]) continue
-    const part = [start]
-    seen[start] = 1
-    let [touchesBelow, sum, rough] = [false, 0, 0]
-    for (let at = 0; at < part.length; at++) {
-      const i = part[at] as number
-      const [x, y] = [i % width, Math.floor(i / width)]
-      sum += light[i] ?? 0
-      rough += edges[i] ?? 0
-      if (y === height - 1) touchesBelow = true
-      for (const next of [x > 0 ? i - 1 : -1, x < width - 1 ? i + 1 : -1, i - width, i + width < sky.length ? i + width : -1]) {
-        if (next < 0 || seen[next]) continue
-        seen[next] = 1
-        part.push(next)
-      }
-    }
-    const bright = sum / part.length > 0.8 * mean
-    if (!touchesBelow && bright && rough / part.length < 0.12) for (const i of part) result[i] = 1
+    const part = flood(width, seen, [start], () => true)
+    const touchesBelow = part.some((i) => i >= sky.length - width)
+    if (!touchesBelow && meanOf(light, part) > 0.8 * mean && meanOf(edges, part) < 0.12) for (const i of part) result[i] = 1
   }
   return result
+}
+
+function meanOf(plane: Float32Array, pixels: readonly number[]): number {
+  return pixels.reduce((sum, i) => sum + (plane[i] ?? 0), 0) / Math.max(1, pixels.length)
 }
 
 /** Whether it can be a sky: it takes much of the upper border, is calmer than what is below it, and not darker; at night both are dark. */

@@ -57,3 +57,26 @@ function softened(plane: Float32Array, width: number, height: number): Float32Ar
     return (2 * value + around + at(plane, width, height, x, y - 1) + at(plane, width, height, x, y + 1)) / 6
   })
 }
+
+/**
+ * The pixels that hang together with `from` through pixels for which `open` holds, those of `from` for which it does among them; left, right, above and below.
+ * @param reached 1 for each that was reached; those that are 1 already are left alone
+ */
+export function flood(width: number, reached: Uint8Array, from: Iterable<number>, open: (i: number) => boolean): readonly number[] {
+  const pixels: number[] = []
+  const visit = (i: number): void => {
+    if (reached[i] || !open(i)) return
+    reached[i] = 1
+    pixels.push(i)
+  }
+  for (const i of from) visit(i)
+  for (let at = 0; at < pixels.length; at++) {
+    const i = pixels[at] as number
+    const x = i % width
+    if (x > 0) visit(i - 1)
+    if (x < width - 1) visit(i + 1)
+    if (i >= width) visit(i - width)
+    if (i + width < reached.length) visit(i + width)
+  }
+  return pixels
+}

@@ -19,7 +19,7 @@ export function AddEffect({ place }: { readonly place: DepthPlace }) {
         <IconButton
           aria-label={label}
           aria-expanded={adding === place}
-          onClick={() => useScene.getState().set({ adding: adding === place ? undefined : place, trial: undefined })}
+          onClick={() => useScene.getState().set({ adding: adding === place ? undefined : place })}
           sx={{
             width: 32,
             height: 32,

@@ -16,7 +16,7 @@ import {
   type Scene,
 } from '@welkinar/core'
 import type { RenderPool } from '@welkinar/core/pool'
-import { useMemo, useState } from 'react'
+import { useEffect, useMemo, useState } from 'react'
 import { select, useScene } from '../../scene/sceneStore'
 import { ink } from '../../theme'
 import { LookPicture } from '../LookPicture'
@@ -50,8 +50,8 @@ const PATTERN_ONLY = 'welkinar look pictures'
 const LEAST_PART = 0.35
 const PICTURE = { width: 256, height: 160 }
 
-/** Puts the panel away; what was tried is gone. */
-const close = () => useScene.getState().set({ adding: undefined, trial: undefined })
+/** Puts the panel away. */
+const close = () => useScene.getState().set({ adding: undefined })
 
 /** The kinds above, the starting looks of one of them as pictures on the photo. What is pointed at is tried in the view; only what is chosen is added. */
 export function LookOffers({ pool, source, place }: LookOffersProps) {
@@ -60,6 +60,8 @@ export function LookOffers({ pool, source, place }: LookOffersProps) {
   const [patternOnly, setPatternOnly] = useState(() => localStorage.getItem(PATTERN_ONLY) === 'pattern')
   const definition = definitionOf(kind)
   const shown = useMemo(() => (typed.trim() ? search(typed) : offers.filter((offer) => offer.kind === kind)), [typed, kind])
+  // What is tried is gone with the panel, however it is left.
+  useEffect(() => () => useScene.getState().try(undefined), [])
   const showPattern = (on: boolean) => {
     setPatternOnly(on)
     localStorage.setItem(PATTERN_ONLY, on ? 'pattern' : 'photo')
@@ -113,6 +115,7 @@ export function LookOffers({ pool, source, place }: LookOffersProps) {
         role="group"
         aria-label={typed.trim() ? 'Looks that were found' : `Looks of ${definition.label}`}
         onMouseLeave={() => useScene.getState().try(undefined)}
+        onBlur={() => useScene.getState().try(undefined)}
         sx={{ flex: 1, minHeight: 0, overflowY: 'auto', px: 4, py: 3, display: 'grid', gap: 3, alignContent: 'start' }}
       >
         {shown.length === 0 && <Box sx={{ color: ink.secondary }}>Nothing is called so. Try another word.</Box>}

@@ -21,7 +21,7 @@ const otherWords: Partial<Record<EffectKind, string>> = {
   lowSun: 'sunset sunrise golden hour dusk dawn',
   sparkles: 'glitter glints twinkle magic',
   catchLights: 'rim edge light highlights',
-  subjectGlow: 'halo aura outer glow',
+  subjectGlow: 'halo aura shine',
   glowLine: 'neon trail light painting line',
   softFocus: 'dreamy soft diffusion blur romantic',
   lightBloom: 'glow halation highlights mist filter',

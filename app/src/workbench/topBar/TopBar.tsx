@@ -100,7 +100,7 @@ function SceneToggle() {
         value="scene"
         size="small"
         selected={open}
-        onChange={() => useScene.getState().set({ sceneOpen: !open, panelOpen: true, tool: undefined })}
+        onChange={() => useScene.getState().set({ sceneOpen: !open, panelOpen: true, adding: undefined, tool: undefined })}
       >
         Marks
       </ToggleButton>
