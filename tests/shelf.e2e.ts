@@ -22,11 +22,12 @@ describe('the Shelf', () => {
 
   it('shows the demo scene with its picture, and how much is stored', async () => {
     expect(await names()).toEqual(demoNames)
-    const shown = await page
-      .locator('li img')
-      .first()
-      .evaluate((image) => (image as HTMLImageElement).naturalWidth)
-    expect(shown).toBeGreaterThan(300)
+    const shown = () =>
+      page
+        .locator('li img')
+        .first()
+        .evaluate((image) => (image as HTMLImageElement).naturalWidth)
+    await expect.poll(shown).toBeGreaterThan(300)
     await page.getByText(/used, .* available/).waitFor()
   })
 
@@ -43,7 +44,7 @@ describe('the Shelf', () => {
       await page.getByRole('link', { name: 'Shelf' }).click()
       await shelfReady(page)
     }
-    expect(await names()).toEqual(['plain avif', 'plain webp', 'plain png', 'plain jpg', ...demoNames])
+    await expect.poll(names).toEqual(['plain avif', 'plain webp', 'plain png', 'plain jpg', ...demoNames])
   })
 
   it('renames', async () => {

@@ -9,7 +9,8 @@ export default defineConfig({
     globalSetup: [fileURLToPath(new URL('./support/serve.ts', import.meta.url))],
     testTimeout: 90_000,
     hookTimeout: 60_000,
-    // Each file has a browser of its own; most of the time they wait for pages.
+    // Each file has a browser of its own, and changes nothing that others read; a worker loads each module once.
+    isolate: false,
     maxWorkers: 2,
   },
 })

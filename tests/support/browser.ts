@@ -53,7 +53,7 @@ export const demoNames = [
 
 /** Waits until the Shelf has its scenes. */
 export async function shelfReady(page: Page): Promise<void> {
-  await page.getByRole('link', { name: 'Open Last crossing, heavy rain' }).waitFor({ timeout: 30_000 })
+  await appears(page, '[aria-label="Open Last crossing, heavy rain"]')
 }
 
 /** Waits until what was just done is on the screen: it is drawn in the frame after. */
@@ -61,17 +61,34 @@ export async function drawn(page: Page): Promise<void> {
   await page.evaluate(() => new Promise((resolve) => requestAnimationFrame(() => requestAnimationFrame(() => setTimeout(resolve)))))
 }
 
+/** Waits for an element, looking at every frame: the waiting of a locator looks twice a second only. */
+async function appears(page: Page, selector: string): Promise<void> {
+  await page.evaluate(
+    ([wanted, patience]) =>
+      new Promise<void>((resolve, reject) => {
+        const latest = performance.now() + patience
+        const look = (): void => {
+          if (document.querySelector(wanted)) resolve()
+          else if (performance.now() > latest) reject(new Error(`${wanted} did not appear within ${patience / 1000} s.`))
+          else requestAnimationFrame(look)
+        }
+        look()
+      }),
+    [selector, 30_000] as const,
+  )
+}
+
 /** Waits until the exact picture is shown. */
 export async function settled(page: Page): Promise<void> {
-  await page.locator('[data-testid=picture]').waitFor({ timeout: 30_000 })
+  await appears(page, '[data-testid=picture]')
   await drawn(page)
-  await page.locator('[data-testid=picture][data-settled=true]').waitFor({ timeout: 30_000 })
+  await appears(page, '[data-testid=picture][data-settled=true]')
 }
 
 /** Waits until everything that was done is stored. */
 export async function saved(page: Page): Promise<void> {
   await drawn(page)
-  await page.locator('[data-saved=true]').waitFor()
+  await appears(page, '[data-saved=true]')
 }
 
 /** Drops a file on the page as a person would. */

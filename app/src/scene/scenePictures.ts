@@ -10,21 +10,25 @@ export class ScenePictures {
 
   /** Holds what a scene reads. Returns the pictures that cannot be read any more. @throws UserProblem if it is the photo */
   async hold(scene: Scene): Promise<string[]> {
-    await this.take(scene.photo.id).opened
-    return this.holdPictures(picturesOfScene(scene))
+    const [gone] = await Promise.all([this.holdPictures(picturesOfScene(scene)), this.take(scene.photo.id).opened])
+    return gone
   }
 
   /** Holds pictures; returns those that cannot be read. */
   async holdPictures(ids: readonly string[]): Promise<string[]> {
-    const gone: string[] = []
-    for (const id of ids) {
-      await this.take(id).opened.catch(() => {
-        this.leases.get(id)?.release()
-        this.leases.delete(id)
-        gone.push(id)
-      })
-    }
-    return gone
+    const isGone = await Promise.all(
+      ids.map((id) =>
+        this.take(id).opened.then(
+          () => false,
+          () => {
+            this.leases.get(id)?.release()
+            this.leases.delete(id)
+            return true
+          },
+        ),
+      ),
+    )
+    return ids.filter((_, i) => isGone[i])
   }
 
   /** Keeps a picture that somebody else has opened. */

@@ -11,6 +11,7 @@ import { useDropzone } from 'react-dropzone'
 import { useNavigate } from 'react-router'
 import { bytesInWords } from '../common/files'
 import { showNotice, showProblem } from '../common/notices'
+import { renderPool } from '../engine/engine'
 import { PhotoTooLarge } from '../engine/photos'
 import { clearUnusedPictures, unusedPictures } from '../storage/photos'
 import { listScenes, removePutAway } from '../storage/scenes'
@@ -36,6 +37,9 @@ export function ShelfPage() {
   const space = useQuery({ queryKey: ['space', scenes.dataUpdatedAt], queryFn: storageSpace })
   const { adding, offer, setOffer, add } = useAddPhoto()
   const dropzone = useDropzone({ multiple: false, noClick: true, noKeyboard: true, onDrop: ([file]) => file && add(file) })
+  useEffect(() => {
+    if (scenes.data) void makeReady()
+  }, [scenes.data])
   useEffect(() => {
     if (start.error) showProblem(start.error, 'Preparing the Shelf')
   }, [start.error])
@@ -91,6 +95,11 @@ export function ShelfPage() {
       </Dialog>
     </Box>
   )
+}
+
+/** Loads what the next screen needs, while the Shelf is looked at. What fails is tried again when it is needed. */
+async function makeReady(): Promise<void> {
+  await Promise.allSettled([renderPool(), import('../scene/SceneRoute'), import('../workbench/WorkbenchPage')])
 }
 
 /** Pictures that nothing uses take room; they can be removed. */

@@ -53,7 +53,7 @@ export function sceneOf(
   photo: Size & { readonly id: string },
   fileName: string,
   name: string,
-  parts: Stack & Partial<Pick<Scene, 'marks' | 'depth'>> = emptyStack,
+  parts: Stack & Partial<Pick<Scene, 'marks' | 'depth' | 'created' | 'edited'>> = emptyStack,
 ): CheckedScene {
   const now = Date.now()
   const { id, width, height } = photo

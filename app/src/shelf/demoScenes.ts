@@ -27,8 +27,9 @@ interface MadeScene {
 export async function addDemoScenes(): Promise<void> {
   if (await database.settings.get(SETTING)) return
   const { scenes } = (await (await fetchDemo('scenes.json')).json()) as { readonly scenes: readonly DemoScene[] }
-  const made: MadeScene[] = []
-  for (const demo of scenes) made.push(await demoScene(demo))
+  // The last of the list is the newest.
+  const first = Date.now() - scenes.length
+  const made = await Promise.all(scenes.map((demo, i) => demoScene(demo, first + i)))
   await addScenes(
     made,
     made.flatMap(({ pictures }) => pictures),
@@ -36,7 +37,7 @@ export async function addDemoScenes(): Promise<void> {
   )
 }
 
-async function demoScene(demo: DemoScene): Promise<MadeScene> {
+async function demoScene(demo: DemoScene, now: number): Promise<MadeScene> {
   const [file, thumbnail, recipeText, marksText] = await Promise.all([
     fetchDemo(demo.photo).then((response) => response.blob()),
     fetchDemo(demo.card).then((response) => response.blob()),
@@ -47,7 +48,7 @@ async function demoScene(demo: DemoScene): Promise<MadeScene> {
   const marks = parseMarks(marksText, demo.marks)
   const photo = { id: await photoId(file), ...marks.madeFor }
   const depth = await demoDepth(marks)
-  const parts = { ...stackFor(recipe, photo), marks: marksFor(marks, photo), depth: depth?.depth ?? null }
+  const parts = { ...stackFor(recipe, photo), marks: marksFor(marks, photo), depth: depth?.depth ?? null, created: now, edited: now }
   const pictures = [{ id: photo.id, fileName: demo.photo, file, reduced: false }, ...(depth ? [depth.stored] : [])]
   return { scene: sceneOf(photo, demo.photo, recipe.name, parts), thumbnail, pictures }
 }

@@ -87,8 +87,11 @@ export class Lane {
   async dropPhoto(id: string): Promise<void> {
     if (!this.starting) return
     const held = await this.call(async (worker) => worker.dropPhoto(id))
-    // Memory of kernels is given back only with the thread.
-    if (held > MOST_MEMORY_AT_REST && this.calls === 0) this.retire()
+    // Memory of kernels is given back only with the thread. The next one is there before it is needed.
+    if (held > MOST_MEMORY_AT_REST && this.calls === 0) {
+      this.retire()
+      await this.started()
+    }
   }
 
   /** Gives the thread up. */
