@@ -7,11 +7,14 @@ import { build, installChromium, installPackages, root } from './lib.mjs'
 
 const parts = {
   looks: {
-    what: 'Every starting look and ten mixed stacks in other tilings, at reduced sizes, with lights in and outside the frame',
+    what: 'Every starting look, mask and sample scene, and ten mixed stacks, in other tilings, at reduced sizes, with lights in and outside the frame',
     files: [
       'core/src/effects/light.contract.test.ts',
       'core/src/effects/weather.contract.test.ts',
       'core/src/render/mixedStacks.contract.test.ts',
+      'core/src/render/masks.contract.test.ts',
+      'core/src/render/pictures.contract.test.ts',
+      'server/src/render.built.test.ts',
     ],
     env: { WELKINAR_EVERY_LOOK: '1' },
   },

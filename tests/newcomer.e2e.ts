@@ -26,6 +26,20 @@ async function sea(): Promise<Buffer> {
     .toBuffer()
 }
 
+/** Notes what is on the screen, and where, when the photo that is being opened is first seen. */
+function watchOpening(page: Page): Promise<void> {
+  return page.evaluate(() => {
+    const watch = new MutationObserver(() => {
+      const picture = document.querySelector('[data-testid=opening]')
+      if (!picture) return
+      watch.disconnect()
+      const { x, y, width, height } = picture.getBoundingClientRect()
+      Object.assign(globalThis, { before: document.body.textContent, box: { x, y, width, height } })
+    })
+    watch.observe(document, { subtree: true, childList: true })
+  })
+}
+
 describe('somebody new, with a photo in which nothing is marked', () => {
   let browser: Browser
   let page: Page
@@ -36,6 +50,7 @@ describe('somebody new, with a photo in which nothing is marked', () => {
     page = visited.page
     complaints = visited.complaints
     await shelfReady(page)
+    await watchOpening(page)
     await dropFile(page, await sea(), 'sea.jpg', 'image/jpeg')
     await page.waitForURL(/\/scene\//)
     await settled(page)
@@ -49,6 +64,17 @@ describe('somebody new, with a photo in which nothing is marked', () => {
   const add = (place: string) => page.getByRole('button', { name: `Add an effect: ${place}` }).click()
   const look = (name: string) => page.getByRole('button', { name, exact: true })
   const undo = () => page.getByRole('button', { name: 'Undo' })
+
+  it('sees the photo while it is being opened, where it then is', async () => {
+    const { before, box } = await page.evaluate(() => {
+      const { before, box } = globalThis as unknown as { before: string; box: DOMRect }
+      return { before, box }
+    })
+    expect(before).toContain('Opening the photo')
+    const view = (await page.locator('[data-testid=picture]').boundingBox())!
+    expect([box.x, box.y, box.width, box.height].map(Math.round)).toEqual([view.x, view.y, view.width, view.height].map(Math.round))
+    expect(await page.getByTestId('opening').count()).toBe(0)
+  })
 
   it('sees the photo as the largest thing: 57 % of the window with the panel, 72 % without panel and line', async () => {
     const part = async () => {

@@ -269,7 +269,7 @@ describe('nothing an artist makes is lost', () => {
       await other.getByRole('button', { name: 'Go on here' }).click()
       await page.getByText('This scene is open in another tab.').waitFor()
       await expect.poll(() => other.getByRole('button', { name: 'Undo' }).isEnabled()).toBe(true)
-      expect(await dial(other, 'Amount').inputValue()).toContain('33')
+      await expect.poll(() => dial(other, 'Amount').inputValue()).toContain('33')
       await addEffect(other, 'Near', 'Snow')
       await saved(other)
       await expect.poll(() => cards(page).count()).toBe(2)

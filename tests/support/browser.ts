@@ -61,17 +61,23 @@ export async function drawn(page: Page): Promise<void> {
   await page.evaluate(() => new Promise((resolve) => requestAnimationFrame(() => requestAnimationFrame(() => setTimeout(resolve)))))
 }
 
-/** Waits for an element, looking at every frame: the waiting of a locator looks twice a second only. */
+/** Waits for an element, and looks whenever the page changes: the waiting of a locator looks twice a second. */
 async function appears(page: Page, selector: string): Promise<void> {
   await page.evaluate(
     ([wanted, patience]) =>
       new Promise<void>((resolve, reject) => {
-        const latest = performance.now() + patience
         const look = (): void => {
-          if (document.querySelector(wanted)) resolve()
-          else if (performance.now() > latest) reject(new Error(`${wanted} did not appear within ${patience / 1000} s.`))
-          else requestAnimationFrame(look)
+          if (!document.querySelector(wanted)) return
+          clearTimeout(late)
+          watch.disconnect()
+          resolve()
         }
+        const watch = new MutationObserver(look)
+        const late = setTimeout(() => {
+          watch.disconnect()
+          reject(new Error(`${wanted} did not appear within ${patience / 1000} s.`))
+        }, patience)
+        watch.observe(document, { subtree: true, childList: true, attributes: true })
         look()
       }),
     [selector, 30_000] as const,

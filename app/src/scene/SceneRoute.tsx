@@ -1,10 +1,10 @@
 import Box from '@mui/material/Box'
-import LinearProgress from '@mui/material/LinearProgress'
 import { useEffect, useState } from 'react'
 import { Outlet, useOutletContext, useParams } from 'react-router'
 import { ErrorPage } from '../common/ErrorPage'
-import { ink } from '../theme'
+import { OpeningScene } from './OpeningScene'
 import { OpenScene } from './openScene'
+import { showStoredWhileOpening, showWhileOpening } from './openingPicture'
 import { LeaveQuestion, SceneNotices } from './SceneNotices'
 import { useScene } from './sceneStore'
 
@@ -18,7 +18,7 @@ function OneScene({ id }: { readonly id: string }) {
   const { scene, problem } = useOpening(id)
   const isOpen = useScene((state) => state.history?.scene.id === id)
   if (problem) return <ErrorPage message={problem} />
-  if (!scene || !isOpen) return <Opening />
+  if (!scene || !isOpen) return <OpeningScene />
   return (
     <Box sx={{ height: '100%', display: 'flex', flexDirection: 'column' }}>
       <SceneNotices scene={scene} />
@@ -40,25 +40,16 @@ function useOpening(id: string): { readonly scene: OpenScene | undefined; readon
   const [problem, setProblem] = useState<string>()
   useEffect(() => {
     const abort = new AbortController()
+    showStoredWhileOpening(id, abort.signal).catch((error: unknown) => console.warn(error))
     const opening = OpenScene.open(id, abort.signal)
     opening.then(setScene).catch((error: unknown) => {
       if (!abort.signal.aborted) setProblem(error instanceof Error ? error.message : String(error))
     })
     return () => {
       abort.abort()
+      showWhileOpening(undefined)
       opening.then((opened) => opened.close()).catch(() => undefined)
     }
   }, [id])
   return { scene, problem }
-}
-
-function Opening() {
-  return (
-    <Box component="main" sx={{ height: '100%', bgcolor: ink.surround, display: 'grid', placeItems: 'center' }}>
-      <Box sx={{ width: 260, bgcolor: ink.paper, p: 4 }} role="status">
-        <Box sx={{ mb: 2 }}>Opening the photo …</Box>
-        <LinearProgress aria-label="Opening the photo" />
-      </Box>
-    </Box>
-  )
 }

@@ -13,6 +13,8 @@ import { bytesInWords } from '../common/files'
 import { showNotice, showProblem } from '../common/notices'
 import { renderPool } from '../engine/engine'
 import { PhotoTooLarge } from '../engine/photos'
+import { OpeningScene } from '../scene/OpeningScene'
+import { showWhileOpening } from '../scene/openingPicture'
 import { clearUnusedPictures, unusedPictures } from '../storage/photos'
 import { listScenes, removePutAway } from '../storage/scenes'
 import { askForPersistence, storageSpace } from '../storage/storageSpace'
@@ -83,7 +85,11 @@ export function ShelfPage() {
         <UnusedPictures changed={scenes.dataUpdatedAt} onCleared={refresh} />
       </Box>
       {dropzone.isDragActive && <DropVeil />}
-      {adding && <Working name={adding} />}
+      {adding && (
+        <Box sx={{ position: 'fixed', inset: 0 }}>
+          <OpeningScene />
+        </Box>
+      )}
       <Dialog open={offer !== undefined} onClose={() => setOffer(undefined)}>
         <DialogContent>{offer?.message}</DialogContent>
         <DialogActions>
@@ -127,14 +133,18 @@ interface Offer {
 function useAddPhoto() {
   const navigate = useNavigate()
   const [offer, setOffer] = useState<Offer>()
-  const { mutate, isPending, variables } = useMutation({
-    mutationFn: ({ file, reduce }: { file: File; reduce: boolean }) => addPhoto(file, reduce),
+  const { mutate, isPending } = useMutation({
+    mutationFn: ({ file, reduce }: { file: File; reduce: boolean }) => {
+      showWhileOpening(file)
+      return addPhoto(file, reduce)
+    },
     onSuccess: async ({ id, notices }) => {
       void askForPersistence()
       await navigate(`/scene/${id}`)
       if (notices.length > 0) showNotice(notices.join(' '))
     },
     onError: (error, { file }) => {
+      showWhileOpening(undefined)
       if (error instanceof PhotoTooLarge) setOffer({ file, message: error.message })
       else showProblem(error, `Opening “${file.name}”`)
     },
@@ -143,7 +153,7 @@ function useAddPhoto() {
     setOffer(undefined)
     mutate({ file, reduce })
   }
-  return { adding: isPending ? variables.file.name : undefined, offer, setOffer, add }
+  return { adding: isPending, offer, setOffer, add }
 }
 
 function DropPlace({ onOpen, alone }: { onOpen(): void; readonly alone: boolean }) {
@@ -190,18 +200,6 @@ function DropVeil() {
       }}
     >
       Let go to open the photo
-    </Box>
-  )
-}
-
-function Working({ name }: { readonly name: string }) {
-  return (
-    <Box
-      role="status"
-      sx={{ position: 'fixed', left: 24, bottom: 24, width: 320, p: 4, bgcolor: ink.raised, border: `1px solid ${ink.rule}` }}
-    >
-      <Box sx={{ mb: 2, overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' }}>Opening “{name}” …</Box>
-      <LinearProgress aria-label="Opening the photo" />
     </Box>
   )
 }

@@ -1,4 +1,5 @@
 import { marksFor, parseMarks, parseRecipe, stackFor, type CheckedScene, type DepthPicture, type MarksFile } from '@welkinar/core'
+import { imageSize } from 'image-size'
 import { database, type StoredPhoto } from '../storage/database'
 import { photoId } from '../storage/photos'
 import { addScenes } from '../storage/scenes'
@@ -59,7 +60,7 @@ async function demoDepth({ depth }: MarksFile): Promise<{ depth: DepthPicture; s
   const { file: fileName, ...rest } = depth
   const file = await (await fetchDemo(fileName)).blob()
   const id = await photoId(file)
-  const { width, height } = await createImageBitmap(file)
+  const { width, height } = imageSize(new Uint8Array(await file.arrayBuffer()))
   return { depth: { ...rest, picture: { id, fileName, width, height } }, stored: { id, fileName, file, reduced: false } }
 }
 

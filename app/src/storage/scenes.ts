@@ -82,6 +82,16 @@ export async function loadScene(id: string): Promise<LoadedScene> {
   })
 }
 
+/** A picture of a scene that the browser can show at once: that of the Shelf, or the photo where nothing is done with it yet. */
+export async function openingPictureOf(id: string): Promise<Blob | undefined> {
+  const stored = await database.scenes.get(id)
+  const read = stored && readScene(stored)
+  if (!read || 'problem' in read) return undefined
+  const { photo, effects } = read.scene
+  const file = effects.length === 0 ? (await database.photos.get(photo.id))?.file : undefined
+  return file ?? stored?.thumbnail
+}
+
 /** The history as far as it is whole: entries that follow each other, those that can be undone counted by the position. */
 function usableHistory(entries: readonly HistoryEntry[], position: number): Pick<LoadedScene, 'history' | 'position'> {
   const sound = entries.every((entry, at) => isEntry(entry) && entry.index === (entries[0]?.index ?? 0) + at)

@@ -3,6 +3,7 @@ import { compareColours, reduceInLinearLight } from '../../test-support/colourDi
 import { loadKernels } from '../../test-support/kernels'
 import { maskOf } from '../../test-support/masks'
 import { evaluatorFor, photoFrom, renderAll, renderFresh, samplePixels } from '../../test-support/pictures'
+import { everything } from '../../test-support/sampled'
 import { newEffect } from '../effects/newEffect'
 import type { Evaluator } from '../graph/evaluator'
 import type { Kernels } from '../graph/operation'
@@ -85,7 +86,7 @@ describe('each kind of mask keeps the rendering contract', () => {
   it.each(Object.keys(masks))('%s: a preview is the reduced export', (name) => {
     const node = sceneGraph(sourceWith(masks[name]!()))
     const full = renderAll(evaluator, node, size)
-    for (const factor of [2, 4, 8]) {
+    for (const factor of everything ? [2, 4, 8] : [4]) {
       const found = compareColours(reduceInLinearLight(full, factor), renderAll(evaluator, node, size, 1 / factor))
       expect(found.mean, `mean at 1/${factor}`).toBeLessThan(1)
       expect(found.percentile99, `99th percentile at 1/${factor}`).toBeLessThan(4)
@@ -94,10 +95,10 @@ describe('each kind of mask keeps the rendering contract', () => {
 
   it.each(Object.keys(masks))('%s: any tiles give identical bytes', (name) => {
     const node = sceneGraph(sourceWith(masks[name]!()))
-    for (const scale of [1, 0.37]) {
+    for (const scale of everything ? [1, 0.37] : [0.37]) {
       const region = { x: 205, y: 97, width: 420, height: 350 }
       const whole = renderAll(evaluator, node, size, scale, 4096, region)
-      for (const tile of [64, 101, 256]) {
+      for (const tile of everything ? [64, 101, 256] : [101]) {
         const tiled = renderFresh(kernels, [photo, depthData], node, size, scale, tile, region)
         expect(Buffer.compare(Buffer.from(whole.pixels), Buffer.from(tiled.pixels)), `tile ${tile}, scale ${scale}`).toBe(0)
       }

@@ -2,6 +2,7 @@ import { beforeAll, describe, expect, it } from 'vitest'
 import { compareColours, reduceInLinearLight } from '../../test-support/colourDifference'
 import { loadKernels } from '../../test-support/kernels'
 import { evaluatorFor, photoFrom, renderAll, renderFresh, samplePixels } from '../../test-support/pictures'
+import { everything } from '../../test-support/sampled'
 import { newEffect } from '../effects/newEffect'
 import type { Effect } from '../effects/registry'
 import type { Evaluator } from '../graph/evaluator'
@@ -62,7 +63,7 @@ describe('rendering contract', () => {
   it.each(Object.keys(stacks))('%s: a preview is the reduced export', (name) => {
     const node = sceneGraph(source(stacks[name]!()))
     const full = renderAll(evaluator, node, photo)
-    for (const factor of [2, 4, 8]) {
+    for (const factor of everything ? [2, 4, 8] : [2, 8]) {
       const found = compareColours(reduceInLinearLight(full, factor), renderAll(evaluator, node, photo, 1 / factor))
       expect(found.mean, `mean at 1/${factor}`).toBeLessThan(1)
       expect(found.percentile99, `99th percentile at 1/${factor}`).toBeLessThan(4)
@@ -85,10 +86,10 @@ describe('rendering contract', () => {
 
   it.each(Object.keys(stacks))('%s: any tiles give identical bytes', (name) => {
     const node = sceneGraph(source(stacks[name]!()))
-    for (const scale of [1, 0.5, 0.37]) {
+    for (const scale of everything ? [1, 0.5, 0.37] : [1, 0.37]) {
       const region = { x: 211, y: 97, width: 420, height: 350 }
       const whole = renderAll(evaluator, node, photo, scale, 4096, region)
-      for (const tile of [64, 100, 256, 333]) {
+      for (const tile of everything ? [64, 100, 256, 333] : [64, 333]) {
         expect(
           Buffer.compare(Buffer.from(whole.pixels), Buffer.from(renderFresh(kernels, [photo], node, photo, scale, tile, region).pixels)),
           `tile ${tile}, scale ${scale}`,

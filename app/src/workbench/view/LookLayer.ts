@@ -112,7 +112,8 @@ export class LookLayer {
     const k = port.pixelRatio
     const exact = Math.abs(rect.width - (to.x - from.x) * k) < 0.6
     context.imageSmoothingEnabled = !exact && port.zoom * k < 2
-    context.imageSmoothingQuality = 'high'
+    // What is not exact is soon replaced; the browser's finest smoothing takes longer than computing it.
+    context.imageSmoothingQuality = 'medium'
     const x = exact ? Math.round(from.x * k) : from.x * k
     const y = exact ? Math.round(from.y * k) : from.y * k
     context.drawImage(canvas, x, y, exact ? rect.width : (to.x - from.x) * k, exact ? rect.height : (to.y - from.y) * k)

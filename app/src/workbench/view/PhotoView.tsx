@@ -3,6 +3,8 @@ import Button from '@mui/material/Button'
 import { findOwner, maskList, withMaskList, type Effect, type MaskListRef, type PictureSource } from '@welkinar/core'
 import type { RenderPool } from '@welkinar/core/pool'
 import { useCallback, useEffect, useMemo, useRef, useState, type KeyboardEvent } from 'react'
+import { OpeningPicture } from '../../scene/OpeningScene'
+import { showWhileOpening } from '../../scene/openingPicture'
 import { chosenMask, editedList, useScene } from '../../scene/sceneStore'
 import { ink } from '../../theme'
 import { PictureView, type ViewTrouble } from './PictureView'
@@ -59,6 +61,10 @@ export function PhotoView({ pool, source }: PhotoViewProps) {
     if (port) view.current?.show({ source: shown, port, compare, splitAt, maskView, list, maskId, exaggerated, moving })
   })
 
+  useEffect(() => {
+    if (settled) showWhileOpening(undefined)
+  }, [settled])
+
   const zoom = port?.zoom
   useEffect(() => {
     if (zoom !== undefined) useScene.getState().set({ shownZoom: zoom })
@@ -92,7 +98,13 @@ export function PhotoView({ pool, source }: PhotoViewProps) {
         '&:focus-visible': { outlineOffset: -2 },
       }}
     >
-      <canvas ref={canvas} data-testid="picture" data-settled={settled} style={{ width: '100%', height: '100%', display: 'block' }} />
+      {place.zoom === 'fit' && <OpeningPicture />}
+      <canvas
+        ref={canvas}
+        data-testid="picture"
+        data-settled={settled}
+        style={{ width: '100%', height: '100%', display: 'block', position: 'relative' }}
+      />
       {port && <PhotoOverlay pool={pool} source={source} port={port} settled={settled} />}
       {trouble && <Trouble trouble={trouble} onAgain={() => view.current?.tryAgain()} />}
       {port && compare === 'split' && <SplitDivider port={port} photo={photo} />}

@@ -1,0 +1,43 @@
+import Box from '@mui/material/Box'
+import LinearProgress from '@mui/material/LinearProgress'
+import { ink } from '../theme'
+import { useOpeningPicture } from './openingPicture'
+import { useScene } from './sceneStore'
+
+/** The Workbench before it is there: the photo where it will be, between empty panels. */
+export function OpeningScene() {
+  const panelOpen = useScene((state) => state.panelOpen)
+  const lineOpen = useScene((state) => state.lineOpen)
+  return (
+    <Box sx={{ height: '100%', display: 'flex', flexDirection: 'column', bgcolor: ink.paper }}>
+      <Box sx={{ flex: 1, minHeight: 0, display: 'flex' }}>
+        <Box sx={{ flex: 1, minWidth: 0, display: 'flex', flexDirection: 'column' }}>
+          <Box role="status" sx={{ flex: 'none', height: 48, px: 5, display: 'flex', alignItems: 'center', gap: 4 }}>
+            Opening the photo …
+            <LinearProgress aria-label="Opening the photo" sx={{ width: 160 }} />
+          </Box>
+          <Box sx={{ flex: 1, minHeight: 0, position: 'relative', bgcolor: ink.surround }}>
+            <OpeningPicture />
+          </Box>
+        </Box>
+        {panelOpen && <Box sx={{ width: { xs: 288, lg: 320 }, flex: 'none', borderLeft: `1px solid ${ink.rule}` }} />}
+      </Box>
+      <Box sx={{ flex: 'none', height: lineOpen ? 98 : 24, borderTop: `1px solid ${ink.rule}` }} />
+    </Box>
+  )
+}
+
+/** The picture as the browser reads it, where the whole photo will be in the view. */
+export function OpeningPicture() {
+  const url = useOpeningPicture((state) => state.url)
+  if (!url) return null
+  return (
+    <Box
+      component="img"
+      src={url}
+      alt=""
+      data-testid="opening"
+      sx={{ position: 'absolute', inset: 0, p: '8px', width: '100%', height: '100%', objectFit: 'contain', pointerEvents: 'none' }}
+    />
+  )
+}
