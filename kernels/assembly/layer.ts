@@ -8,6 +8,10 @@ export function fadePlane(base: usize, other: usize, mask: usize, amount: f32, l
     const a = v128.load(base + i)
     const b = v128.load(other + i)
     const w = mask != 0 ? f32x4.mul(splat(amount), v128.load(mask + i)) : splat(amount)
+    if (!v128.any_true(w)) {
+      v128.store(out + i, a)
+      continue
+    }
     const from = linear ? decode(a) : a
     const to = linear ? decode(b) : b
     const mixed = f32x4.add(from, f32x4.mul(w, f32x4.sub(to, from)))

@@ -105,14 +105,25 @@ export function litByLamp(
 
 /** A table of `steps` + 1 values over 0-1, read in straight lines; outside, the end values. */
 export function throughTable(src: usize, count: i32, table: usize, steps: i32, out: usize): void {
-  const last = <f32>steps
-  for (let i = 0; i < count; i++) {
-    const at = (<usize>i) << 2
-    const v = max<f32>(0, min<f32>(last, load<f32>(src + at) * last))
-    const k = min(steps - 1, <i32>v)
-    const a = load<f32>(table + ((<usize>k) << 2))
-    store<f32>(out + at, a + (load<f32>(table + ((<usize>(k + 1)) << 2)) - a) * (v - <f32>k))
+  const bytes = (<usize>count) << 2
+  const last = splat(<f32>steps)
+  const lastStep = i32x4.splat(steps - 1)
+  for (let i: usize = 0; i < bytes; i += 16) {
+    const v = f32x4.mul(clamp01(v128.load(src + i)), last)
+    const k = i32x4.min_s(lastStep, i32x4.trunc_sat_f32x4_s(v))
+    // Each value and the one after it.
+    const p = v128.load64_lane(entry(table, i32x4.extract_lane(k, 0)), v128.load64_zero(entry(table, i32x4.extract_lane(k, 1))), 1)
+    const q = v128.load64_lane(entry(table, i32x4.extract_lane(k, 2)), v128.load64_zero(entry(table, i32x4.extract_lane(k, 3))), 1)
+    const from = v128.shuffle<f32>(p, q, 2, 0, 6, 4)
+    const to = v128.shuffle<f32>(p, q, 3, 1, 7, 5)
+    v128.store(out + i, f32x4.add(from, f32x4.mul(f32x4.sub(to, from), f32x4.sub(v, f32x4.convert_i32x4_s(k)))))
   }
+}
+
+// @ts-ignore: decorator
+@inline
+function entry(table: usize, step: i32): usize {
+  return table + ((<usize>step) << 2)
 }
 
 /** a - b + 0.5, or, with `raw`, a - b. `out` may be one of them. */
