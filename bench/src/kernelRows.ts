@@ -54,6 +54,12 @@ export async function kernelRows({ kernels, photo, pixels }: BenchPhoto): Promis
     const remark = `sharp's 8-bit integer default, which is not as accurate: ${Math.round(quick.other)} ms`
     rows.push(ratioRow(`Gaussian σ ${sigma} px, RGB, 24 MP, 1 thread`, times, 'sharp, float, minAmplitude 0.001', reach, remark))
   }
+  const wide = await alternate(
+    () => run(gaussianBlurNode(source, 300)),
+    () => run(gaussianBlurNode(source, 30)),
+    3,
+  )
+  rows.push(ratioRow('Gaussian σ 300 px, RGB, 24 MP, 1 thread', wide, 'ours, σ 30 px', 1.5))
   rows.push(await screenRow(run, pixels))
   return rows
 }

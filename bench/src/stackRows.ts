@@ -2,7 +2,7 @@ import { writeFile } from 'node:fs/promises'
 import { join } from 'node:path'
 import { effectDefinitions, newEffect, newMask, noMarks, type Effect, type EffectKind, type MaskKind, type Size } from '@welkinar/core'
 import sharp from 'sharp'
-import type { Row } from './measure'
+import { ratioRow, type Row } from './measure'
 import { HEIGHT, testPixels, WIDTH } from './photo24'
 import { recipeText } from './recipeText'
 import { renderScript, runNode, type ProcessRun } from './runNode'
@@ -61,6 +61,7 @@ export async function fullSizeRows(folder: string, photo: string): Promise<Row[]
 /** Five, ten and twenty mixed effects with masks at 6, 24 and 60 MP. */
 export async function stackRows(folder: string): Promise<Row[]> {
   const rows: Row[] = []
+  const times: Record<string, number> = {}
   const limits: Readonly<Record<string, readonly [number, number]>> = { '5 24': [9e3, 1e9], '10 24': [15e3, 1.1e9], '10 60': [40e3, 2.2e9] }
   for (const [megapixels, width, height] of [
     [6, WIDTH / 2, HEIGHT / 2],
@@ -76,12 +77,21 @@ export async function stackRows(folder: string): Promise<Row[]> {
       .toFile(photo)
     for (const count of [5, 10, 20]) {
       const run = await job(folder, photo, size, mixedStack(size, count))
+      times[`${count} ${megapixels}`] = run.ms
       const [ms, memory] = limits[`${count} ${megapixels}`] ?? []
       const limit = ms && memory ? { ms, memory, words: `≤ ${ms / 1e3} s, ${memory / 1e9} GB` } : undefined
       rows.push(rowOf(`${count} mixed effects with masks, ${megapixels} MP`, run, limit))
     }
   }
-  return rows
+  const growth = (work: string, larger: string, smaller: string, by: number, name: string): Row =>
+    ratioRow(work, { ours: times[larger] ?? NaN, other: times[smaller] ?? NaN }, name, by)
+  return [
+    ...rows,
+    growth('growth with the photo: 10 effects, 60 MP', '10 60', '10 24', 2.5, '24 MP'),
+    growth('growth with the photo: 10 effects, 24 MP', '10 24', '10 6', 4, '6 MP'),
+    growth('growth with the stack: 10 effects, 24 MP', '10 24', '5 24', 2, '5 effects'),
+    growth('growth with the stack: 20 effects, 24 MP', '20 24', '10 24', 2, '10 effects'),
+  ]
 }
 
 interface Limit {

@@ -1,6 +1,7 @@
 import { chromium, type Browser, type BrowserContext, type Locator, type Page } from 'playwright-core'
 import sharp from 'sharp'
 import { inject } from 'vitest'
+import { appears } from './appears'
 
 const executablePath = '/usr/bin/chromium'
 /** Without the browser's own background traffic. */
@@ -59,29 +60,6 @@ export async function shelfReady(page: Page): Promise<void> {
 /** Waits until what was just done is on the screen: it is drawn in the frame after. */
 export async function drawn(page: Page): Promise<void> {
   await page.evaluate(() => new Promise((resolve) => requestAnimationFrame(() => requestAnimationFrame(() => setTimeout(resolve)))))
-}
-
-/** Waits for an element, and looks whenever the page changes: the waiting of a locator looks twice a second. */
-async function appears(page: Page, selector: string): Promise<void> {
-  await page.evaluate(
-    ([wanted, patience]) =>
-      new Promise<void>((resolve, reject) => {
-        const look = (): void => {
-          if (!document.querySelector(wanted)) return
-          clearTimeout(late)
-          watch.disconnect()
-          resolve()
-        }
-        const watch = new MutationObserver(look)
-        const late = setTimeout(() => {
-          watch.disconnect()
-          reject(new Error(`${wanted} did not appear within ${patience / 1000} s.`))
-        }, patience)
-        watch.observe(document, { subtree: true, childList: true, attributes: true })
-        look()
-      }),
-    [selector, 30_000] as const,
-  )
 }
 
 /** Waits until the exact picture is shown. */
