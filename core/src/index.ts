@@ -48,7 +48,7 @@ export { emptyStack, fitStack, withNewIds, type PinnedState, type Stack } from '
 export { upgradeDocument, upgradeFromVersion1 } from './model/upgrade'
 export { depthSchema, type DepthPicture } from './model/depth'
 export { levelSchema, type LevelMark } from './model/level'
-export { nothingRead, type Reading } from './model/reading'
+export { bytesFrom, nothingRead, type Reading, type SmallCodes } from './model/reading'
 export type { OutlineCorner } from './model/corner'
 export { fitBetween } from './model/lengths'
 export {

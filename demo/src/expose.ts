@@ -1,12 +1,16 @@
 import { parentPort, workerData } from 'node:worker_threads'
+import { sightOf } from './camera'
 import { photoNamed } from './photos/index'
 import { trace, type Random } from './tracer/trace'
-import { add, cross, normalise, scale, subtract, type Vector } from './tracer/vector'
+import { add, normalise, scale, subtract, type Vector } from './tracer/vector'
+import { viewOf } from './views'
 
 // One thread: traces every n-th row of a photo and posts it.
 
 interface Job {
   readonly photo: string
+  /** Number of the view of its scene; the photo itself without it. */
+  readonly view?: number
   readonly width: number
   readonly height: number
   /** Height before the bottom is cut off. */
@@ -17,11 +21,8 @@ interface Job {
 }
 
 const job = workerData as Job
-const { scene, camera } = photoNamed(job.photo)
-const forward = normalise(subtract(camera.target, camera.place))
-const right = normalise(cross([0, 1, 0], forward))
-const up = cross(forward, right)
-const half = Math.tan((camera.fieldOfView * Math.PI) / 360)
+const { scene, camera } = job.view === undefined ? photoNamed(job.photo) : viewOf(photoNamed(job.photo), job.view)
+const { forward, right, up, half } = sightOf(camera)
 
 function generator(seed: number): Random {
   let state = seed | 0

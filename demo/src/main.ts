@@ -9,6 +9,8 @@ import { calm } from './calm'
 import { develop } from './develop'
 import type { PhotoDefinition } from './photo'
 import { photos } from './photos/index'
+import { depthCodes, truthOf, type Truth } from './truth'
+import { VIEWS, viewOf } from './views'
 
 // Takes the sample photos: traces them, develops them, and writes the JPEG and the depth picture.
 
@@ -17,6 +19,7 @@ const { values } = parseArgs({
     width: { type: 'string', default: '3000' },
     samples: { type: 'string', default: '36' },
     only: { type: 'string' },
+    views: { type: 'boolean', default: false },
     out: { type: 'string', default: new URL('../photos/', import.meta.url).pathname },
   },
 })
@@ -25,6 +28,11 @@ const JPEG_LIMIT = 1.5e6
 const DEPTH_WIDTH = 1000
 const DEPTH_NEAR = 2
 const DEPTH_FAR = 2000
+const VIEW_WIDTH = 600
+const VIEW_SAMPLES = 4
+const VIEW_QUALITY = 84
+/** Px of a view for each of its distances, across and down. */
+const DEPTH_STEP = 3
 const DEPTH_SPAN = 1 / DEPTH_NEAR - 1 / DEPTH_FAR
 
 interface Traced {
@@ -33,7 +41,7 @@ interface Traced {
   readonly depth: Float32Array
 }
 
-async function expose(photo: PhotoDefinition): Promise<Traced> {
+async function expose(photo: PhotoDefinition, width: number, samples: number, view?: number): Promise<Traced> {
   const frame = Math.round((width * 2) / 3)
   const height = Math.round(frame * (1 - (photo.crop ?? 0)))
   const light = new Float32Array(width * height * 3)
@@ -42,7 +50,7 @@ async function expose(photo: PhotoDefinition): Promise<Traced> {
   let done = 0
   const run = (first: number): Promise<void> =>
     new Promise((resolve, reject) => {
-      const workerData = { photo: photo.name, width, height, frame, samples: Number(values.samples), first, step: threads }
+      const workerData = { photo: photo.name, view, width, height, frame, samples, first, step: threads }
       const worker = new Worker(new URL('./expose.js', import.meta.url), { workerData })
       worker.on('message', ({ y, row }: { y: number; row: Float32Array }) => {
         for (let x = 0; x < width; x++) {
@@ -58,11 +66,11 @@ async function expose(photo: PhotoDefinition): Promise<Traced> {
   return { light, depth, height }
 }
 
-/** The best quality that stays below 1.5 MB. */
-async function writeJpeg(path: string, pixels: Uint8ClampedArray<ArrayBuffer>, height: number): Promise<void> {
+/** The best quality, from `most` down, that stays below 1.5 MB. */
+async function writeJpeg(path: string, pixels: Uint8ClampedArray<ArrayBuffer>, width: number, height: number, most = 92): Promise<void> {
   const module = createRequire(import.meta.url).resolve('@jsquash/jpeg/codec/enc/mozjpeg_enc.wasm')
   await (init as unknown as (module: WebAssembly.Module) => Promise<void>)(await WebAssembly.compile(await readFile(module)))
-  for (let quality = 92; quality > 50; quality -= 3) {
+  for (let quality = most; quality > 50; quality -= 3) {
     const picture = { data: pixels, width, height, colorSpace: 'srgb' } as ImageData
     const bytes = await encodeJpeg(picture, { quality })
     if (bytes.byteLength < JPEG_LIMIT || quality <= 53) return writeFile(path, new Uint8Array(bytes))
@@ -83,10 +91,37 @@ async function writeDepth(path: string, depth: Float32Array, height: number): Pr
   await writeFile(path, encodePng({ width: w, height: h, data, depth: 16, channels: 1 }))
 }
 
-for (const photo of photos.filter(({ name }) => !values.only || name === values.only)) {
-  const { light, depth, height } = await expose(photo)
+async function takePhoto(photo: PhotoDefinition): Promise<void> {
+  const { light, depth, height } = await expose(photo, width, Number(values.samples))
   const exposure = { width, height, light }
-  await writeJpeg(`${values.out}${photo.name}.jpg`, develop(photo.develop.calm ? calm(exposure) : exposure, photo.develop), height)
+  const pixels = develop(photo.develop.calm ? calm(exposure) : exposure, photo.develop)
+  await writeJpeg(`${values.out}${photo.name}.jpg`, pixels, width, height)
   await writeDepth(`${values.out}${photo.name}-depth.png`, depth, height)
   console.log(`${photo.name} written`)
 }
+
+/** The small views of a scene: pictures, their distances, and what is known of them. */
+async function takeViews(photo: PhotoDefinition): Promise<Record<string, Truth>> {
+  const known: Record<string, Truth> = {}
+  for (let index = 0; index < VIEWS; index++) {
+    const view = viewOf(photo, index)
+    const { light, depth, height } = await expose({ ...view, name: photo.name }, VIEW_WIDTH, VIEW_SAMPLES, index)
+    const pixels = develop(calm({ width: VIEW_WIDTH, height, light }), view.develop)
+    const file = `${values.out}${view.name}`
+    await writeJpeg(`${file}.jpg`, pixels, VIEW_WIDTH, height, VIEW_QUALITY)
+    const codes = { width: Math.floor(VIEW_WIDTH / DEPTH_STEP), height: Math.floor(height / DEPTH_STEP) }
+    const data = depthCodes(depth, VIEW_WIDTH, height, DEPTH_STEP)
+    await writeFile(`${file}-depth.png`, encodePng({ ...codes, data, depth: 8, channels: 1 }))
+    known[view.name] = truthOf(view, depth, VIEW_WIDTH, height)
+    console.log(`${view.name} written`)
+  }
+  return known
+}
+
+const chosen = photos.filter(({ name }) => !values.only || name === values.only)
+if (values.views) {
+  const path = `${values.out}views.json`
+  const known = values.only ? (JSON.parse(await readFile(path, 'utf8')) as Record<string, Truth>) : {}
+  for (const photo of chosen) Object.assign(known, await takeViews(photo))
+  await writeFile(path, `${JSON.stringify(known, null, 1)}\n`)
+} else for (const photo of chosen) await takePhoto(photo)

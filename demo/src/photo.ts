@@ -13,6 +13,8 @@ export interface PhotoDefinition {
     /** Radius of the lens opening in metres, and the distance in focus. */
     readonly aperture: number
     readonly focus: number
+    /** Degrees that it is turned about its axis. */
+    readonly roll?: number
   }
   /** Part of the height that is cut off at the bottom. */
   readonly crop?: number

@@ -1,4 +1,5 @@
 import Box from '@mui/material/Box'
+import { useDeferredValue } from 'react'
 import { useOpenScene } from '../scene/SceneRoute'
 import { useScene, useSelectedOwner } from '../scene/sceneStore'
 import { DepthLine } from './depthLine/DepthLine'
@@ -13,11 +14,13 @@ import { PhotoView } from './view/PhotoView'
 export function WorkbenchPage() {
   const { pool } = useOpenScene()
   const source = usePictureSource()
+  // The line follows when the dial that is being moved leaves time for it.
+  const sourceOfLine = useDeferredValue(source)
   const owner = useSelectedOwner()
   const panelOpen = useScene((state) => state.panelOpen)
   const adding = useScene((state) => state.adding)
   const commands = useCommands()
-  if (!source) return null
+  if (!source || !sourceOfLine) return null
   return (
     <Box sx={{ height: '100%', display: 'flex', flexDirection: 'column' }}>
       <Box sx={{ flex: 1, minHeight: 0, display: 'flex' }}>
@@ -28,7 +31,7 @@ export function WorkbenchPage() {
         {adding && <LookOffers key={adding} pool={pool} source={source} place={adding} />}
         {!adding && panelOpen && <StepsPanel pool={pool} source={source} owner={owner} />}
       </Box>
-      <DepthLine pool={pool} source={source} />
+      <DepthLine pool={pool} source={sourceOfLine} />
     </Box>
   )
 }

@@ -45,3 +45,8 @@ export function base64Of(bytes: Uint8Array): string {
   for (const byte of bytes) text += String.fromCharCode(byte)
   return btoa(text)
 }
+
+/** The bytes of a text in base 64 (RFC 4648). */
+export function bytesFrom(base64: string): Uint8Array {
+  return Uint8Array.from(atob(base64), (letter) => letter.charCodeAt(0))
+}

@@ -14,6 +14,7 @@ import ButtonBase from '@mui/material/ButtonBase'
 import { CaretUp } from '@phosphor-icons/react/dist/csr/CaretUp'
 import { definitionOf, depthPlaces, type DepthPlace, type Effect, type PictureSource } from '@welkinar/core'
 import type { RenderPool } from '@welkinar/core/pool'
+import { memo } from 'react'
 import { useScene } from '../../scene/sceneStore'
 import { ink } from '../../theme'
 import { AddEffect } from './AddEffect'
@@ -31,7 +32,7 @@ interface DepthLineProps {
 const keyboardCodes = { start: [KeyboardCode.Space], cancel: [KeyboardCode.Esc], end: [KeyboardCode.Space, KeyboardCode.Enter] }
 
 /** The ordered strip of effects, from far to near, standing on one line. */
-export function DepthLine({ pool, source }: DepthLineProps) {
+export const DepthLine = memo(function DepthLine({ pool, source }: DepthLineProps) {
   const sensors = useSensors(
     useSensor(PointerSensor, { activationConstraint: { distance: 6 } }),
     useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates, keyboardCodes }),
@@ -92,7 +93,7 @@ export function DepthLine({ pool, source }: DepthLineProps) {
       </DndContext>
     </Box>
   )
-}
+})
 
 /** The line folded away: what stands on it in words, and the way to have it back. */
 function FoldedLine({ effects }: { readonly effects: readonly Effect[] }) {

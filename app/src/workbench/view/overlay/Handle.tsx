@@ -104,3 +104,17 @@ export function GuideLine({ d, dashed = false }: { readonly d: string; readonly 
     </g>
   )
 }
+
+/** Words beside a place on the photo. */
+export function Caption({ port, at, text }: { readonly port: ViewPort; readonly at: Point; readonly text: string }) {
+  const { x, y } = screenPoint(port, at)
+  const width = 12 + 6.6 * text.length
+  return (
+    <g pointerEvents="none" transform={`translate(${x + 14} ${y - 11})`}>
+      <rect width={width} height={22} fill="#1f2123" fillOpacity={0.85} rx={2} />
+      <text x={6} y={15} fill="#fff" fontSize={12}>
+        {text}
+      </text>
+    </g>
+  )
+}

@@ -2,7 +2,7 @@ import { noMarks, type LevelMark, type LightMark, type PictureSource } from '@we
 import { useScene } from '../../../scene/sceneStore'
 import { toScreen, type ViewPort } from '../viewPort'
 import { angleOf, atAngle, pathThrough, screenPoint, type Point } from './geometry'
-import { GuideLine, Handle } from './Handle'
+import { Caption, GuideLine, Handle } from './Handle'
 import { editRegion } from '../../scenePanel/regions'
 import { OutlineHandles } from './OutlineHandles'
 
@@ -98,19 +98,6 @@ function LevelHandles({ port, source, mark }: MarkHandlesProps & { readonly mark
       />
       <Caption port={port} at={grip} text={label} />
     </>
-  )
-}
-
-function Caption({ port, at, text }: { readonly port: ViewPort; readonly at: Point; readonly text: string }) {
-  const { x, y } = screenPoint(port, at)
-  const width = 12 + 6.6 * text.length
-  return (
-    <g pointerEvents="none" transform={`translate(${x + 14} ${y - 11})`}>
-      <rect width={width} height={22} fill="#1f2123" fillOpacity={0.85} rx={2} />
-      <text x={6} y={15} fill="#fff" fontSize={12}>
-        {text}
-      </text>
-    </g>
   )
 }
 

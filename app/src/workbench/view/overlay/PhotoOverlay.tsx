@@ -13,6 +13,7 @@ import { MarkTool } from './MarkTool'
 import { OutlineSurface } from './OutlineSurface'
 import { PlaceHandles } from './PlaceHandles'
 import { PlaceLens } from './PlaceLens'
+import { ReadMarks } from './ReadMarks'
 
 interface PhotoOverlayProps {
   readonly pool: RenderPool
@@ -31,6 +32,7 @@ export function PhotoOverlay({ pool, source, port, settled }: PhotoOverlayProps)
     <>
       {!tool && (
         <HandleLayer port={port}>
+          {sceneOpen && <ReadMarks port={port} source={source} />}
           {sceneOpen && <MarkHandles port={port} source={source} />}
           {effect && placing && <PlaceHandles port={port} effect={effect} marks={source.marks ?? noMarks} />}
           {effect && placing && EffectHandles && <EffectHandles port={port} effect={effect} />}

@@ -1,0 +1,119 @@
+import { readFileSync } from 'node:fs'
+import { fileURLToPath } from 'node:url'
+import sharp from 'sharp'
+import { beforeAll, describe, expect, it } from 'vitest'
+import { loadKernels } from '../../test-support/kernels'
+import { photoFrom } from '../../test-support/pictures'
+import type { Reading } from '../model/reading'
+import { readPhoto } from './readPhoto'
+
+// 48 small views of the sample scenes, by other cameras and in other light, of which the tracer knows everything. The methods were tuned on the quay, the
+// inlet and the hut; what is asserted here are the other three.
+
+const folder = fileURLToPath(new URL('../../../demo/views/', import.meta.url))
+const TUNED = /^(ferry-quay|pine-inlet|survey-hut)/
+
+interface Truth {
+  readonly horizon: { readonly y: number; readonly turn: number; readonly seen: number } | null
+  readonly lights: readonly { readonly x: number; readonly y: number }[]
+}
+
+/** How a view was read: errors as parts of the height and the width, overlap of the sky, agreement of the order of distances. */
+interface Result {
+  readonly name: string
+  /** Part of the width on which the horizon is seen. */
+  readonly seen: number
+  readonly horizonOff: number | undefined
+  readonly skyOverlap: number | undefined
+  readonly order: number
+  readonly lightOff: number | undefined
+}
+
+const size = { width: 600, height: 400 }
+const results: Result[] = []
+
+beforeAll(async () => {
+  const kernels = await loadKernels()
+  const truths = JSON.parse(readFileSync(`${folder}views.json`, 'utf8')) as Record<string, Truth>
+  for (const [name, truth] of Object.entries(truths)) {
+    const pixels = await sharp(`${folder}${name}.jpg`).ensureAlpha().raw().toBuffer()
+    results.push(await compared(name, truth, readPhoto(kernels, photoFrom(kernels, name, size.width, size.height, pixels))))
+  }
+  if (process.env['WELKINAR_SHOW_VIEWS']) console.table(results)
+}, 120_000)
+
+async function compared(name: string, truth: Truth, { horizon, sky, light, distance }: Reading): Promise<Result> {
+  const { width, height, codes } = distance!
+  const known = await sharp(`${folder}${name}-depth.png`).resize(width, height, { fit: 'fill' }).greyscale().raw().toBuffer()
+  const isSky = sky ? [...Buffer.from(sky.codes, 'base64')].map((code) => code > 127) : [...known].map(() => false)
+  const [both, either] = [isSky.filter((is, i) => is && known[i]! > 250).length, isSky.filter((is, i) => is || known[i]! > 250).length]
+  const lightOffs = truth.lights.map(({ x, y }) => light && Math.hypot(light.x / size.width - x, ((light.y / size.height - y) * 2) / 3))
+  return {
+    name,
+    seen: truth.horizon?.seen ?? 0,
+    horizonOff: horizon && truth.horizon ? Math.abs(horizon.y / size.height - truth.horizon.y) : horizon ? Infinity : undefined,
+    skyOverlap: either > 0.02 * known.length ? both / either : undefined,
+    order: rankCorrelation([...Buffer.from(codes, 'base64')], [...known]),
+    lightOff: light && lightOffs.length > 0 ? Math.min(...lightOffs.map((off) => off ?? Infinity)) : undefined,
+  }
+}
+
+/** Spearman's rank correlation (1904), ties at their mean rank. */
+function rankCorrelation(a: readonly number[], b: readonly number[]): number {
+  const [p, q] = [ranks(a), ranks(b)]
+  const mean = (a.length - 1) / 2
+  let [pq, pp, qq] = [0, 0, 0]
+  for (let i = 0; i < p.length; i++) {
+    const [x, y] = [p[i]! - mean, q[i]! - mean]
+    pq += x * y
+    pp += x * x
+    qq += y * y
+  }
+  return pq / Math.sqrt(pp * qq || 1)
+}
+
+function ranks(values: readonly number[]): Float64Array {
+  const counts = new Array<number>(256).fill(0)
+  for (const value of values) counts[value]!++
+  let before = 0
+  const rank = counts.map((count) => {
+    const middle = before + (count - 1) / 2
+    before += count
+    return middle
+  })
+  return Float64Array.from(values, (value) => rank[value]!)
+}
+
+const median = (values: readonly number[]): number => [...values].sort((a, b) => a - b)[Math.floor(values.length / 2)] ?? NaN
+const part = (values: readonly boolean[]): number => values.filter(Boolean).length / values.length
+const unseen = (): Result[] => results.filter(({ name }) => !TUNED.test(name))
+
+/** A horizon is seen, or there is none to be seen. */
+const SEEN_FROM = 0.25
+const NONE_BELOW = 0.03
+
+describe('reading the small views of three scenes that nothing was tuned on', () => {
+  it('finds the horizon within 2 % of the height where it is seen, in most of them', () => {
+    const with_ = unseen().filter(({ seen }) => seen >= SEEN_FROM)
+    expect(with_.length).toBeGreaterThan(3)
+    expect(part(with_.map(({ horizonOff }) => horizonOff !== undefined && horizonOff < 0.02))).toBeGreaterThan(0.9)
+  })
+
+  it('claims none where there is none', () => {
+    const without = unseen().filter(({ seen }) => seen < NONE_BELOW)
+    expect(without.length).toBeGreaterThan(11)
+    expect(part(without.map(({ horizonOff }) => horizonOff === undefined))).toBeGreaterThanOrEqual(0.9)
+  })
+
+  it('finds the sky', () => {
+    expect(median(unseen().flatMap(({ skyOverlap }) => skyOverlap ?? []))).toBeGreaterThanOrEqual(0.9)
+  })
+
+  it('puts distances in their order', () => {
+    expect(median(unseen().map(({ order }) => order))).toBeGreaterThanOrEqual(0.75)
+  })
+
+  it('finds the light', () => {
+    expect(median(unseen().flatMap(({ lightOff }) => lightOff ?? []))).toBeLessThan(0.03)
+  })
+})
