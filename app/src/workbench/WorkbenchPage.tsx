@@ -1,4 +1,5 @@
 import Box from '@mui/material/Box'
+import type { PictureSource } from '@welkinar/core'
 import { useDeferredValue } from 'react'
 import { useOpenScene } from '../scene/SceneRoute'
 import { useScene, useSelectedOwner } from '../scene/sceneStore'
@@ -14,8 +15,9 @@ import { PhotoView } from './view/PhotoView'
 export function WorkbenchPage() {
   const { pool } = useOpenScene()
   const source = usePictureSource()
-  // The line follows when the dial that is being moved leaves time for it.
-  const sourceOfLine = useDeferredValue(source)
+  // While a dial is moved the line follows when there is time for it.
+  const later = useDeferredValue(source)
+  const sourceOfLine = source && later && hasSameCards(source, later) ? later : source
   const owner = useSelectedOwner()
   const panelOpen = useScene((state) => state.panelOpen)
   const adding = useScene((state) => state.adding)
@@ -34,4 +36,10 @@ export function WorkbenchPage() {
       <DepthLine pool={pool} source={sourceOfLine} />
     </Box>
   )
+}
+
+/** Whether the same effects stand on the line, in the same order and groups. */
+function hasSameCards(one: PictureSource, other: PictureSource): boolean {
+  const names = ({ effects }: PictureSource): string => effects.map(({ id, place, group }) => `${id} ${place} ${group}`).join()
+  return one.groups === other.groups && names(one) === names(other)
 }
