@@ -262,6 +262,12 @@ describe('nothing an artist makes is lost', () => {
       await other.getByText('This scene is being changed in another tab.').waitFor()
       expect(await cards(other).count()).toBe(1)
       await other.getByRole('alert').getByRole('button', { name: 'Close' }).click()
+      // Nor what was read from its photo.
+      await other.keyboard.press('g')
+      await other.getByRole('button', { name: 'Read again' }).click()
+      await other.getByText('This scene is being changed in another tab.').waitFor()
+      await other.getByRole('alert').getByRole('button', { name: 'Close' }).click()
+      await other.keyboard.press('g')
     })
 
     it('the second goes on, with everything that was done, also the steps', async () => {

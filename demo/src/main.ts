@@ -20,10 +20,11 @@ const { values } = parseArgs({
     samples: { type: 'string', default: '36' },
     only: { type: 'string' },
     views: { type: 'boolean', default: false },
-    out: { type: 'string', default: new URL('../photos/', import.meta.url).pathname },
+    out: { type: 'string' },
   },
 })
 const width = Number(values.width)
+const out = values.out ?? new URL(values.views ? '../views/' : '../photos/', import.meta.url).pathname
 const JPEG_LIMIT = 1.5e6
 const DEPTH_WIDTH = 1000
 const DEPTH_NEAR = 2
@@ -95,8 +96,8 @@ async function takePhoto(photo: PhotoDefinition): Promise<void> {
   const { light, depth, height } = await expose(photo, width, Number(values.samples))
   const exposure = { width, height, light }
   const pixels = develop(photo.develop.calm ? calm(exposure) : exposure, photo.develop)
-  await writeJpeg(`${values.out}${photo.name}.jpg`, pixels, width, height)
-  await writeDepth(`${values.out}${photo.name}-depth.png`, depth, height)
+  await writeJpeg(`${out}${photo.name}.jpg`, pixels, width, height)
+  await writeDepth(`${out}${photo.name}-depth.png`, depth, height)
   console.log(`${photo.name} written`)
 }
 
@@ -107,7 +108,7 @@ async function takeViews(photo: PhotoDefinition): Promise<Record<string, Truth>>
     const view = viewOf(photo, index)
     const { light, depth, height } = await expose({ ...view, name: photo.name }, VIEW_WIDTH, VIEW_SAMPLES, index)
     const pixels = develop(calm({ width: VIEW_WIDTH, height, light }), view.develop)
-    const file = `${values.out}${view.name}`
+    const file = `${out}${view.name}`
     await writeJpeg(`${file}.jpg`, pixels, VIEW_WIDTH, height, VIEW_QUALITY)
     const codes = { width: Math.floor(VIEW_WIDTH / DEPTH_STEP), height: Math.floor(height / DEPTH_STEP) }
     const data = depthCodes(depth, VIEW_WIDTH, height, DEPTH_STEP)
@@ -120,7 +121,7 @@ async function takeViews(photo: PhotoDefinition): Promise<Record<string, Truth>>
 
 const chosen = photos.filter(({ name }) => !values.only || name === values.only)
 if (values.views) {
-  const path = `${values.out}views.json`
+  const path = `${out}views.json`
   const known = values.only ? (JSON.parse(await readFile(path, 'utf8')) as Record<string, Truth>) : {}
   for (const photo of chosen) Object.assign(known, await takeViews(photo))
   await writeFile(path, `${JSON.stringify(known, null, 1)}\n`)
