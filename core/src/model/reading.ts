@@ -2,8 +2,9 @@ import { z } from 'zod'
 import { placeControl } from './controls'
 import { levelSchema } from './level'
 
-/** The way a photo is read now; a scene keeps what an earlier way has read. */
-export const READING_METHOD = 1
+/** The ways in which photos have been read; the last is that of now. A scene keeps what an earlier one has read. */
+const READING_METHODS = [1, 2] as const
+export const READING_METHOD = 2
 /** Nearest and farthest distance of a reading, metres; its codes 0-255 are even steps of the logarithm between them. */
 export const NEAREST = 1
 export const FARTHEST = 20000
@@ -25,7 +26,7 @@ function bytesOf(text: string): number {
 
 /** What Welkinar has read from the photo by itself. A mark that is set by hand goes before it. */
 export const readingSchema = z.strictObject({
-  method: z.literal(READING_METHOD),
+  method: z.literal(READING_METHODS),
   horizon: levelSchema.nullable(),
   /** 255 in the sky, 0 elsewhere; nothing if there is none. */
   sky: codesSchema.nullable(),

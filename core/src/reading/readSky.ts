@@ -2,8 +2,13 @@ import { flood, type SmallPhoto } from './smallPhoto'
 
 /** Edges between which the one is looked for that parts the sky from what stands before it. */
 const THRESHOLDS = [0.006, 0.009, 0.013, 0.018, 0.025, 0.034, 0.045, 0.06, 0.08]
-/** So much of the greatest evenness is enough. */
-const NEARLY_AS_EVEN = 0.9
+/** An edge counts as no stronger than this. */
+const STRONG = 0.15
+/** How much it counts that a sky would hardly be another with the next edge, and that sky and rest are even, against a strong outline: powers. */
+const STABLE = 8
+const EVEN = 2
+/** A photo is sky all over if hardly anything is left with edges up to this, and it is blue and not dark. */
+const ALL_SKY = { edge: 0.013, part: 0.97, blue: 1.15, light: 0.3 }
 /** What stands on a horizon is darker than the sky, to this part. */
 const STANDS_DARK = 0.72
 /** A sky is at least so large, and at most, as parts of the photo. */
@@ -11,22 +16,54 @@ const LEAST_PART = 0.03
 const MOST_PART = 0.93
 /** What of the upper border belongs to it at least. */
 const LEAST_OF_BORDER = 0.3
+/** And what of the lower border at most: else it has run into the ground. */
+const MOST_OF_GROUND = 0.3
 
 /**
- * The sky of a photo: 1 where it is, row by row; nothing if there is none to be seen. It is what can be reached from the upper border without crossing an edge; how strong
+ * The sky of a photo: 1 where it is, row by row; nothing if there is none to be seen. It is what can be reached from the upper border without crossing an edge. How strong
  * an edge has to be is chosen so that sky and rest are each as even as possible (energy of Shen and Wang 2013, "Sky region detection in a single image for
- * autonomous ground robot navigation", from memory; there along columns). What it encloses and is as bright as it, is cloud.
+ * autonomous ground robot navigation", from memory; there along columns), that the edges along its outline are strong, and that it would hardly be another with
+ * the next edge (the idea of maximally stable regions, Matas, Chum, Urban and Pajdla 2002). What it encloses and is as bright as it, is cloud.
  * @param above rows that lie above a sure horizon, as a height for each column: then the sky is looked for only there, and has less to prove
  */
 export function readSky(photo: SmallPhoto, above?: (x: number) => number): Uint8Array | undefined {
   if (above) return overHorizon(photo, above)
-  const found = THRESHOLDS.map((threshold) => {
-    const reached = reachedFromAbove(photo, threshold)
-    return { sky: withClouds(photo, reached), energy: evenness(photo, reached) }
-  }).filter(({ sky }) => isSky(photo, sky))
-  const most = Math.max(...found.map(({ energy }) => energy))
-  // Up to where it would run over into the ground, more is better: low clouds and haze have edges too.
-  return found.findLast(({ energy }) => energy >= NEARLY_AS_EVEN * most)?.sky
+  const skies = THRESHOLDS.map((threshold) => withClouds(photo, reachedFromAbove(photo, threshold)))
+  const parts = skies.map((sky) => sky.reduce((sum, value) => sum + value, 0) / sky.length)
+  const all = skies.find((sky, k) => (THRESHOLDS[k] ?? 1) <= ALL_SKY.edge && (parts[k] ?? 0) >= ALL_SKY.part && isDay(photo, sky))
+  if (all) return all
+  const scores = skies.map((sky, k) =>
+    isSky(photo, sky) ? evenness(photo, sky) ** EVEN * outline(photo, sky) * (1 - growth(parts, k)) ** STABLE : 0,
+  )
+  const best = Math.max(...scores)
+  return best > 0 ? skies[scores.indexOf(best)] : undefined
+}
+
+/** By what part of the larger a sky differs from that of the edge before or after it, whichever is more alike. */
+function growth(parts: readonly number[], k: number): number {
+  const part = parts[k] ?? 0
+  const changes = [parts[k - 1], parts[k + 1]].flatMap((other) => (other ? [Math.abs(other - part) / Math.max(other, part)] : []))
+  return Math.min(1, ...changes)
+}
+
+/** How strong the edges are along the outline of a sky, on the mean: low where it ends in the middle of something even. */
+function outline({ width, height, edges }: SmallPhoto, sky: Uint8Array): number {
+  let [sum, count] = [0, 0]
+  for (let y = 1; y < height - 1; y++) {
+    for (let x = 1; x < width - 1; x++) {
+      const i = y * width + x
+      const beside = [i - 1, i + 1, i - width, i + width]
+      if (!sky[i] || beside.every((other) => sky[other])) continue
+      sum += Math.min(STRONG, Math.max(edges[i] ?? 0, ...beside.map((other) => edges[other] ?? 0)))
+      count++
+    }
+  }
+  return count > 0 ? sum / count : 0
+}
+
+/** Whether what is sky all over can be that: blue, by day. */
+function isDay({ light, channels: [red, , blue] }: SmallPhoto, sky: Uint8Array): boolean {
+  return meanWhere(light, sky, 1) > ALL_SKY.light && meanWhere(blue, sky, 1) > ALL_SKY.blue * meanWhere(red, sky, 1)
 }
 
 /** All that lies over a horizon, but for what stands on it and is darker. */
@@ -123,7 +160,8 @@ function meanOf(plane: Float32Array, pixels: readonly number[]): number {
 function isSky({ width, light, edges, channels }: SmallPhoto, sky: Uint8Array): boolean {
   const part = sky.reduce((sum, value) => sum + value, 0) / sky.length
   const border = sky.subarray(0, width).reduce((sum, value) => sum + value, 0) / width
-  if (part < LEAST_PART || part > MOST_PART || border < LEAST_OF_BORDER) return false
+  const ground = sky.subarray(-width).reduce((sum, value) => sum + value, 0) / width
+  if (part < LEAST_PART || part > MOST_PART || border < LEAST_OF_BORDER || ground > MOST_OF_GROUND) return false
   const [above, below] = [meanWhere(light, sky, 1), meanWhere(light, sky, 0)]
   const [calm, rough] = [meanWhere(edges, sky, 1), meanWhere(edges, sky, 0)]
   const [r, g, b] = channels.map((channel) => meanWhere(channel, sky, 1)) as [number, number, number]

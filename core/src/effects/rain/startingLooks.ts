@@ -56,7 +56,7 @@ function look(
 /** Lengths for 6 megapixels. Blur 2 px, smear 25 px at 80°, Screen, a larger and stronger second copy: common practice, no source. */
 export const startingLooks: readonly StartingLook<RainControls>[] = [
   look('Steady rain', 55, {}, {}),
-  look('Drizzle', 45, { density: 55, layers: 2, dropSize: 0.7 }, { length: 12, angle: 86, windVariation: 35 }),
+  look('Drizzle', 62, { density: 62, layers: 2, dropSize: 0.72 }, { length: 13, angle: 86, windVariation: 35, white: 68 }),
   look('Downpour', 70, { density: 62, layers: 4, seed: 2291 }, { length: 42, angle: 82, windVariation: 18 }),
   look('Driving rain', 62, { density: 46, layers: 4, seed: 7343 }, { length: 58, angle: 64, windVariation: 40 }),
   look(
