@@ -52,9 +52,9 @@ function outline({ width, height, edges }: SmallPhoto, sky: Uint8Array): number 
   for (let y = 1; y < height - 1; y++) {
     for (let x = 1; x < width - 1; x++) {
       const i = y * width + x
-      const beside = [i - 1, i + 1, i - width, i + width]
-      if (!sky[i] || beside.every((other) => sky[other])) continue
-      sum += Math.min(STRONG, Math.max(edges[i] ?? 0, ...beside.map((other) => edges[other] ?? 0)))
+      if (!sky[i] || (sky[i - 1] && sky[i + 1] && sky[i - width] && sky[i + width])) continue
+      const beside = Math.max(edges[i - 1] ?? 0, edges[i + 1] ?? 0, edges[i - width] ?? 0, edges[i + width] ?? 0)
+      sum += Math.min(STRONG, Math.max(edges[i] ?? 0, beside))
       count++
     }
   }
