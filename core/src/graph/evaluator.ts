@@ -3,6 +3,7 @@ import type { PhotoData } from '../photo/photoData'
 import { enlargePlane, readToEnlarge } from '../planes/enlarge'
 import { finerGrid, gridBounds, type Grid } from '../planes/grid'
 import { clampInto, intersect, sameRect, splitIntoTiles, tilesAround, type Rect } from '../planes/rect'
+import { reducePlane } from '../planes/reduce'
 import { withScratch } from '../planes/scratch'
 import type { Value } from '../planes/value'
 import type { GraphNode } from './node'
@@ -213,14 +214,10 @@ export class Evaluator {
     const [right, bottom] = [Math.ceil((rect.x + rect.width) * stepX), Math.ceil((rect.y + rect.height) * stepY)]
     const from = clampInto({ x, y, width: right - x, height: bottom - y }, gridBounds(finer))
     const { kind, planes: fine } = this.reducedFromBlocks(node, from, finer, finest)
-    const { width, height } = from
     const planes = fine.map((plane) =>
       withScratch(kernels, (scratch) => {
         const out = kernels.allocate(rect.width * rect.height * 4)
-        const low = scratch(width * rect.height * 4)
-        kernels.areaColumns(plane, width, height, from.y, stepY, rect.y, low, rect.height)
-        const table = scratch(rect.width * kernels.areaEntryBytes(stepX))
-        kernels.areaRows(low, width, rect.height, from.x, stepX, rect.x, out, rect.width, table)
+        reducePlane(kernels, scratch, plane, from, rect, { x: stepX, y: stepY }, out)
         return out
       }),
     )

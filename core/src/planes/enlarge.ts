@@ -2,7 +2,7 @@ import type { Kernels } from '../graph/operation'
 import { sameRect, type Rect } from './rect'
 import type { Scratch } from './scratch'
 
-/** Coarse pixels for each fine pixel, across and down; below 1. */
+/** Pixels of one grid for each pixel of another, across and down: below 1 to enlarge, above to reduce. */
 export interface Steps {
   readonly x: number
   readonly y: number

@@ -145,6 +145,7 @@ function withClouds({ width, light, edges }: SmallPhoto, sky: Uint8Array): Uint8
   const seen = sky.slice()
   const mean = meanWhere(light, sky, 1)
   for (let start = 0; start < sky.length; start++) {
+    if (seen[start]) continue
     const part = flood(width, seen, [start], () => true)
     const touchesBelow = part.some((i) => i >= sky.length - width)
     if (!touchesBelow && meanOf(light, part) > 0.8 * mean && meanOf(edges, part) < 0.12) for (const i of part) result[i] = 1

@@ -1,7 +1,6 @@
 import type { Kernels } from '../graph/operation'
-import { coarsePlanes } from '../photo/coarsePlanes'
+import { planesOfSide } from '../photo/coarsePlanes'
 import type { PhotoData } from '../photo/photoData'
-import type { Size } from '../planes/grid'
 
 /** A photo as it is read: small, in roots of linear light, which are nearly as even to the eye as codes are. */
 export interface SmallPhoto {
@@ -20,34 +19,9 @@ const SIDE = 256
 
 /** The photo at one fixed size. */
 export function smallPhoto(kernels: Kernels, photo: PhotoData): SmallPhoto {
-  const { width, height, planes } = coarsePlanes(kernels, photo, 2 * SIDE)
-  const scale = Math.min(1, SIDE / Math.max(width, height))
-  const size = { width: Math.max(1, Math.round(width * scale)), height: Math.max(1, Math.round(height * scale)) }
-  const reduced = planes.map((plane) => areaMeans(plane, { width, height }, size).map((value) => Math.sqrt(Math.max(0, value))))
-  return smallPhotoOf(size.width, size.height, reduced as unknown as SmallPhoto['channels'])
-}
-
-/** Means over the area of each pixel of a smaller picture. */
-function areaMeans(plane: Float32Array, from: Size, to: Size): Float32Array {
-  const rows = shares(from.height, to.height)
-  const columns = shares(from.width, to.width)
-  return Float32Array.from({ length: to.width * to.height }, (_, i) => {
-    let sum = 0
-    for (const [y, down] of rows[Math.floor(i / to.width)] ?? []) {
-      for (const [x, across] of columns[i % to.width] ?? []) sum += down * across * (plane[y * from.width + x] ?? 0)
-    }
-    return sum
-  })
-}
-
-/** For each of `to` places the pixels of `from` that lie in it, and their shares. */
-function shares(from: number, to: number): (readonly [pixel: number, share: number])[][] {
-  const step = from / to
-  return Array.from({ length: to }, (_, k) => {
-    const [first, end] = [k * step, (k + 1) * step]
-    const pixels = Array.from({ length: Math.ceil(end - 1e-9) - Math.floor(first) }, (__, d) => Math.floor(first) + d)
-    return pixels.map((pixel) => [pixel, (Math.min(end, pixel + 1) - Math.max(first, pixel)) / step] as const)
-  })
+  const { width, height, planes } = planesOfSide(kernels, photo, SIDE)
+  const roots = planes.map((plane) => plane.map((value) => Math.sqrt(Math.max(0, value))))
+  return smallPhotoOf(width, height, roots as unknown as SmallPhoto['channels'])
 }
 
 /** @param channels roots of linear red, green and blue */

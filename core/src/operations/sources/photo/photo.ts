@@ -1,3 +1,4 @@
+import { reducePlane } from '../../../planes/reduce'
 import { graphNode, type GraphNode } from '../../../graph/node'
 import type { Operation, RunContext } from '../../../graph/operation'
 import { loadLevelRows } from '../../../photo/loadLevelRows'
@@ -62,13 +63,11 @@ function areaMeans(context: RunContext, level: PhotoLevel, rect: Rect, stepX: nu
   const y = Math.floor(rect.y * stepY)
   const width = Math.ceil((rect.x + rect.width) * stepX) - x
   const height = Math.ceil((rect.y + rect.height) * stepY) - y
-  const table = scratch(rect.width * kernels.areaEntryBytes(stepX))
-  const flattened = scratch(width * rect.height * 4)
-  return loadLevelRows(kernels, scratch, level, { x, y, width, height }).map((plane) => {
+  const from = { x, y, width, height }
+  return loadLevelRows(kernels, scratch, level, from).map((plane) => {
     const own = context.plane(rect.width * rect.height)
     if (level.format !== 'linear16') kernels.decodePlane(plane, plane, width * height)
-    kernels.areaColumns(plane, width, height, y, stepY, rect.y, flattened, rect.height)
-    kernels.areaRows(flattened, width, rect.height, x, stepX, rect.x, own, rect.width, table)
+    reducePlane(kernels, scratch, plane, from, rect, { x: stepX, y: stepY }, own)
     kernels.encodePlane(own, own, rect.width * rect.height)
     return own
   })
