@@ -89,9 +89,7 @@ function prepareAlpha(mean: usize, spread: usize, mask: usize, count: i32, amoun
 
 // @ts-ignore: decorator
 @inline
-function finish(base: v128, b: v128, mixed: v128, a: v128, coverage: usize, i: usize, linear: bool): v128 {
-  // Working values may lie outside 0-1; the formulas take them clamped, what is not covered keeps them.
-  const from = linear ? decode(base) : base
+function finish(base: v128, from: v128, mixed: v128, a: v128, coverage: usize, i: usize, linear: bool): v128 {
   let r = f32x4.add(from, f32x4.mul(a, f32x4.sub(mixed, from)))
   if (coverage != 0) {
     const light = linear ? from : decode(from)
@@ -101,9 +99,19 @@ function finish(base: v128, b: v128, mixed: v128, a: v128, coverage: usize, i: u
   return v128.bitselect(base, r, f32x4.eq(a, splat(0)))
 }
 
+/** What is mixed from. Working values may lie outside 0-1; the formulas take them clamped, what is not covered keeps them. */
+// @ts-ignore: decorator
+@inline
+function unclamped(base: v128, clamped: v128, b: v128, linear: bool): v128 {
+  if (!linear) return base
+  return v128.any_true(f32x4.ne(base, clamped)) ? decode(base) : b
+}
+
 // @ts-ignore: decorator
 @inline
 function mixChannel(mode: i32, base: usize, source: usize, sourceStep: usize, alpha: usize, coverage: usize, bytes: usize, linear: bool, out: usize): void {
+  let s = clamp01(v128.load(source))
+  if (linear) s = decode(s)
   for (let i: usize = 0; i < bytes; i += 16) {
     const original = v128.load(base + i)
     const a = v128.load(alpha + i)
@@ -111,13 +119,13 @@ function mixChannel(mode: i32, base: usize, source: usize, sourceStep: usize, al
       v128.store(out + i, original)
       continue
     }
-    let b = clamp01(original)
-    let s = clamp01(v128.load(source + i * sourceStep))
-    if (linear) {
-      b = decode(b)
-      s = decode(s)
+    if (sourceStep != 0) {
+      s = clamp01(v128.load(source + i))
+      if (linear) s = decode(s)
     }
-    v128.store(out + i, finish(original, b, blend(mode, b, s), a, coverage, i, linear))
+    const clamped = clamp01(original)
+    const b = linear ? decode(clamped) : clamped
+    v128.store(out + i, finish(original, unclamped(original, clamped, b, linear), blend(mode, b, s), a, coverage, i, linear))
   }
 }
 
@@ -159,9 +167,12 @@ function mixTriples(
     const r0 = v128.load(br + i)
     const g0 = v128.load(bg + i)
     const b0 = v128.load(bb + i)
-    let r = clamp01(r0)
-    let g = clamp01(g0)
-    let b = clamp01(b0)
+    const rc = clamp01(r0)
+    const gc = clamp01(g0)
+    const bc = clamp01(b0)
+    let r = rc
+    let g = gc
+    let b = bc
     let p = clamp01(v128.load(sr + at))
     let q = clamp01(v128.load(sg + at))
     let s = clamp01(v128.load(sb + at))
@@ -205,9 +216,9 @@ function mixTriples(
     const n = least(r, g, b)
     const x = most(r, g, b)
     const a = v128.load(alpha + i)
-    v128.store(outR + i, finish(r0, r1, clip(r, l, n, x), a, coverage, i, linear))
-    v128.store(outG + i, finish(g0, g1, clip(g, l, n, x), a, coverage, i, linear))
-    v128.store(outB + i, finish(b0, b1, clip(b, l, n, x), a, coverage, i, linear))
+    v128.store(outR + i, finish(r0, unclamped(r0, rc, r1, linear), clip(r, l, n, x), a, coverage, i, linear))
+    v128.store(outG + i, finish(g0, unclamped(g0, gc, g1, linear), clip(g, l, n, x), a, coverage, i, linear))
+    v128.store(outB + i, finish(b0, unclamped(b0, bc, b1, linear), clip(b, l, n, x), a, coverage, i, linear))
   }
 }
 
