@@ -98,7 +98,7 @@ export { PICTURED_FROM, PICTURED_TO } from './operations/distance/sceneDistance/
 export { knowsDistance } from './render/sceneDepth'
 export { mixModes, type MixMode } from './operations/mixing/mix/mixModes'
 export { gridAt, gridBounds, regionOnGrid, type Grid, type Size } from './planes/grid'
-export { contains, intersect, sameRect, tilesAround, type Rect } from './planes/rect'
+export { contains, expand, intersect, outside, sameRect, tilesAround, union, type Rect } from './planes/rect'
 export { colourOf, findOwner, insideOfGroup, isEffect, ownerOf, type Owner, type PictureSource } from './render/pictureSource'
 export { fieldOperations, newFieldStep, type FieldStep } from './effects/customField/fieldOperations'
 export type { CustomFieldControls } from './effects/customField/definition'

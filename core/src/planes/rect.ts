@@ -60,6 +60,19 @@ export function splitIntoTiles(rect: Rect, size: number): Rect[] {
   return tiles
 }
 
+/** The parts of `rect` that `hole` leaves: at most four, above, below, left and right of it. */
+export function outside(rect: Rect, hole: Rect): Rect[] {
+  const inner = intersect(rect, hole)
+  if (inner.width === 0 || inner.height === 0) return [rect]
+  const [right, bottom] = [inner.x + inner.width, inner.y + inner.height]
+  return [
+    { ...rect, height: inner.y - rect.y },
+    { ...rect, y: bottom, height: rect.y + rect.height - bottom },
+    { ...inner, x: rect.x, width: inner.x - rect.x },
+    { ...inner, x: right, width: rect.x + rect.width - right },
+  ].filter(({ width, height }) => width > 0 && height > 0)
+}
+
 export function sameRect(a: Rect, b: Rect): boolean {
   return a.x === b.x && a.y === b.y && a.width === b.width && a.height === b.height
 }

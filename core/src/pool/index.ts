@@ -1,4 +1,4 @@
-export { RenderPool, priorities, type Priority } from './renderPool'
+export { RenderPool, priorities, type Priority, type RenderRequest } from './renderPool'
 export { RenderProblem } from './renderProblem'
 export { KnownNodes } from './sentGraph'
 export type { StartThread, Thread } from './lane'

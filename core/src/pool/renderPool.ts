@@ -9,6 +9,7 @@ import type { Reading } from '../model/reading'
 import type { PhotoData } from '../photo/photoData'
 import type { Grid, Size } from '../planes/grid'
 import { splitIntoTiles, type Rect } from '../planes/rect'
+import { ColumnLanes } from './columnLanes'
 import { Lane, LaneFailure, type StartThread } from './lane'
 import { RenderProblem } from './renderProblem'
 import type { Opened, RenderWorker } from './renderWorker'
@@ -50,10 +51,12 @@ export class RenderPool {
   private readonly lanes: readonly Lane[]
   private readonly queue: TaskQueue<Lane>
   private readonly photos = new Map<string, PhotoData>()
+  private readonly columns: ColumnLanes
 
   constructor({ threads, start, stallSeconds = STALL_SECONDS }: PoolOptions) {
     this.lanes = Array.from({ length: threads }, () => new Lane(start, this.photos, stallSeconds))
     this.queue = new TaskQueue(this.lanes)
+    this.columns = new ColumnLanes(threads)
   }
 
   /** Starts all threads. @throws Error if one does not start */
@@ -86,7 +89,7 @@ export class RenderPool {
     // Where one tile fails the others are not worth the time.
     const failed = new AbortController()
     const either = signal ? AbortSignal.any([signal, failed.signal]) : failed.signal
-    const laneOf = lanesByPlace(rect, tileSize, this.lanes.length)
+    const laneOf = this.columns.for(grid, rect, tileSize)
     await Promise.all(
       splitIntoTiles(rect, tileSize).map(async (tile, index) => {
         const work = (lane: Lane): Promise<Uint8ClampedArray<ArrayBuffer>> =>
@@ -169,17 +172,6 @@ export class RenderPool {
       withSecondTry(lane, () => lane.call(async (worker, send) => measure(worker as unknown as Asked, send(node))))
     return this.queue.run(priority, work, { signal })
   }
-}
-
-/**
- * Each thread takes the columns of tiles that lie side by side: what a tile reads of its neighbours is known there already. After a small pan nearly every
- * tile goes to the thread that it went to before.
- */
-function lanesByPlace(rect: Rect, tileSize: number, lanes: number): (tile: Rect, index: number) => number {
-  const first = Math.floor(rect.x / tileSize)
-  const columns = Math.ceil((rect.x + rect.width) / tileSize) - first
-  if (columns < lanes) return (_tile, index) => index % lanes
-  return (tile) => Math.floor(((Math.floor(tile.x / tileSize) - first) * lanes) / columns)
 }
 
 /** Does something once more with a new thread if the first gave no answer. @throws RenderProblem if that one gives none either */

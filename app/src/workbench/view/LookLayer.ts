@@ -1,17 +1,20 @@
 import {
   contains,
+  expand,
   gridAt,
   gridBounds,
   intersect,
+  outside,
   regionOnGrid,
   sameRect,
   tilesAround,
+  union,
   type GraphNode,
   type Grid,
   type Rect,
   type Size,
 } from '@welkinar/core'
-import { priorities, type RenderPool } from '@welkinar/core/pool'
+import { priorities, type RenderPool, type RenderRequest } from '@welkinar/core/pool'
 import { toScreen, visibleRegion, type ViewPort } from './viewPort'
 
 interface Wanted {
@@ -40,8 +43,11 @@ const COARSE_FACTORS = { least: 2, first: 4, most: 32 }
 const MOVING_FACTOR = 2
 const TILE = 320
 const MOST_MEASURES = 2000
-/** After so long without a new wish the tiles at the edge of the view are computed to their ends, so that they are there when it is moved. */
+/** After so long without a new wish the tiles around the view are computed, as far as so many px from it, so that they are there when it is moved. */
 const AHEAD_AFTER_MS = 500
+const AHEAD_REACH = TILE / 2
+/** Longer side of the small picture of all of the photo, px. */
+const BACKDROP_SIDE = 500
 
 /**
  * One look at the photo in the view. The latest wish counts: a coarse picture comes first when the exact one
@@ -49,6 +55,10 @@ const AHEAD_AFTER_MS = 500
  */
 export class LookLayer {
   private shown: Shown | undefined
+  /** The last exact picture; what it shows of the wished look stays sharp while the rest is computed. */
+  private sharp: Shown | undefined
+  /** The last picture of all of the photo; it is what a movement of the view shows first. */
+  private backdrop: Shown | undefined
   private wanted: Wanted | undefined
   private exact: AbortController | undefined
   private ahead: AbortController | undefined
@@ -105,18 +115,13 @@ export class LookLayer {
 
   /** Draws what there is, in canvas px of the view. */
   draw(context: CanvasRenderingContext2D, port: ViewPort): void {
-    if (!this.shown) return
-    const { canvas, grid, rect } = this.shown
-    const from = toScreen(port, rect.x * grid.pitchX, rect.y * grid.pitchY)
-    const to = toScreen(port, (rect.x + rect.width) * grid.pitchX, (rect.y + rect.height) * grid.pitchY)
-    const k = port.pixelRatio
-    const exact = Math.abs(rect.width - (to.x - from.x) * k) < 0.6
-    context.imageSmoothingEnabled = !exact && port.zoom * k < 2
-    // What is not exact is soon replaced; the browser's finest smoothing takes longer than computing it.
-    context.imageSmoothingQuality = 'medium'
-    const x = exact ? Math.round(from.x * k) : from.x * k
-    const y = exact ? Math.round(from.y * k) : from.y * k
-    context.drawImage(canvas, x, y, exact ? rect.width : (to.x - from.x) * k, exact ? rect.height : (to.y - from.y) * k)
+    for (const picture of this.seen(this.shown?.node)) drawPlaced(context, port, picture)
+  }
+
+  /** The pictures of a look that are drawn over one another. Where darkness is alpha only one can be. */
+  private seen(look: GraphNode | undefined): readonly Shown[] {
+    const all = this.asShutAlpha ? [this.shown] : [this.backdrop, this.shown, this.sharp]
+    return [...new Set(all)].filter((one) => one !== undefined).filter(({ node }) => node.key === look?.key)
   }
 
   private async run(): Promise<void> {
@@ -137,7 +142,8 @@ export class LookLayer {
   private async fulfil(wanted: Wanted): Promise<void> {
     const key = keyOf(wanted)
     const started = this.wantedAt
-    const factor = this.coarseFactor(wanted)
+    const missing = this.missing(wanted)
+    const factor = this.coarseFactor(missing)
     if (wanted.moving) {
       await this.paint(wanted, Math.max(MOVING_FACTOR, factor))
       this.doneKey = key
@@ -147,7 +153,7 @@ export class LookLayer {
     // Where the same look is on the screen already, at another scale, it is the first answer itself.
     if (factor > 1 && !this.shows(wanted)) {
       const begun = performance.now()
-      await this.paint(wanted, factor, true)
+      await this.paint(wanted, factor, true, this.asShutAlpha ? undefined : missing)
       const took = performance.now() - begun
       if (took > COARSE_LATE_MS) this.nextFactor = Math.min(COARSE_FACTORS.most, 2 * factor)
       else if (took < COARSE_EARLY_MS) this.nextFactor = Math.max(COARSE_FACTORS.least, factor / 2)
@@ -167,21 +173,42 @@ export class LookLayer {
   /** Whether what is shown is the wished look, and covers all of the wish. */
   private shows({ node, photo, port }: Wanted): boolean {
     if (this.shown?.node.key !== node.key) return false
-    const { grid, rect } = this.shown
-    return contains(rect, regionOnGrid(visibleRegion(port, photo), grid))
+    const region = visibleRegion(port, photo)
+    return this.seen(node).some(({ grid, rect }) => contains(rect, regionOnGrid(region, grid)))
   }
 
-  /** Computes what a small movement of the view would bring into it; the threads keep it. */
-  private lookAhead({ node, ...wanted }: Wanted): void {
-    const { grid, rect } = placeOnGrid({ node, ...wanted }, 1)
-    const whole = intersect(tilesAround(rect, TILE), gridBounds(grid))
+  /** What the last exact picture shows of a wish already, if it is of the same look and scale. */
+  private kept({ node, photo, port }: Wanted): Shown | undefined {
+    const { grid } = placeOnGrid({ photo, port }, 1)
+    const { sharp } = this
+    return sharp?.node.key === node.key && sharp.grid.width === grid.width && sharp.grid.height === grid.height ? sharp : undefined
+  }
+
+  /** The parts of a wish that are not exact on the screen yet. */
+  private missing(wanted: Wanted): readonly Rect[] {
+    const { rect } = placeOnGrid(wanted, 1)
+    const kept = this.kept(wanted)
+    return kept ? outside(rect, kept.rect) : [rect]
+  }
+
+  /** Computes what a movement of the view would bring into it: a small picture of all of the photo, and the tiles around, which the threads keep. */
+  private lookAhead(wanted: Wanted): void {
+    const { node, photo } = wanted
+    const { grid, rect } = placeOnGrid(wanted, 1)
+    const whole = intersect(tilesAround(expand(rect, AHEAD_REACH), TILE), gridBounds(grid))
     if (sameRect(whole, rect)) return
     const { signal } = (this.ahead = new AbortController())
-    const start = (): void => {
-      const nothing = (): void => undefined
-      this.pool.render({ node, grid, rect: whole, tileSize: TILE, priority: priorities.thumbnails, signal, onTile: nothing }).catch(nothing)
+    const quiet = { node, tileSize: TILE, priority: priorities.thumbnails, signal }
+    const start = async (): Promise<void> => {
+      if (this.backdrop?.node.key !== node.key && !this.asShutAlpha) {
+        const small: Grid = { ...gridAt(photo, Math.min(1, BACKDROP_SIDE / Math.max(photo.width, photo.height))), draft: true }
+        const canvas = new OffscreenCanvas(small.width, small.height)
+        await this.render(quiet, small, gridBounds(small), canvas)
+        this.backdrop = { node, canvas, grid: small, rect: gridBounds(small) }
+      }
+      await this.pool.render({ ...quiet, grid, rect: whole, onTile: () => undefined })
     }
-    const timer = setTimeout(start, AHEAD_AFTER_MS)
+    const timer = setTimeout(() => void start().catch(() => undefined), AHEAD_AFTER_MS)
     signal.addEventListener('abort', () => clearTimeout(timer), { once: true })
   }
 
@@ -191,67 +218,107 @@ export class LookLayer {
     if (performance.getEntriesByType('measure').length > MOST_MEASURES) performance.clearMeasures()
   }
 
-  private coarseFactor(wanted: Wanted): number {
+  private coarseFactor(missing: readonly Rect[]): number {
     if (!this.shown) return this.nextFactor
-    const { rect } = placeOnGrid(wanted, 1)
-    return rect.width * rect.height * this.msPerPixel <= COARSE_BUDGET_MS ? 1 : this.nextFactor
+    return area(missing) * this.msPerPixel <= COARSE_BUDGET_MS ? 1 : this.nextFactor
   }
 
-  /** A small picture, shown when it is complete. @param draft whether it may differ a little from the exact one */
-  private async paint(wanted: Wanted, factor: number, draft = false): Promise<void> {
-    const { grid: exact, rect } = placeOnGrid(wanted, factor)
+  /**
+   * A small picture, shown when it is complete.
+   * @param draft whether it may differ a little from the exact one
+   * @param parts what is wanted of it, on the exact grid; all if left out
+   */
+  private async paint(wanted: Wanted, factor: number, draft = false, parts?: readonly Rect[]): Promise<void> {
+    const { grid: exact, rect } = placeOnGrid(wanted, factor, parts)
     const grid: Grid = draft ? { ...exact, draft: true } : exact
     if (rect.width === 0 || rect.height === 0) return
     const canvas = new OffscreenCanvas(rect.width, rect.height)
-    await this.render(wanted.node, grid, rect, canvas)
+    await this.render({ node: wanted.node }, grid, rect, canvas)
     this.shown = { node: wanted.node, canvas, grid, rect }
     // What was exact before is no longer shown.
     this.doneKey = ''
     this.onChange()
   }
 
-  /** The exact picture, tile by tile over what was shown. Returns whether it was finished. */
+  /** The exact picture: what was exact before stays, the rest is computed. Returns whether it was finished. */
   private async paintExact(wanted: Wanted, signal: AbortSignal): Promise<boolean> {
     const { grid, rect } = placeOnGrid(wanted, 1)
     if (rect.width === 0 || rect.height === 0) return true
+    const [kept, missing] = [this.kept(wanted), this.missing(wanted)]
     const started = performance.now()
     const canvas = new OffscreenCanvas(rect.width, rect.height)
+    if (kept) contextOf(canvas).drawImage(kept.canvas, kept.rect.x - rect.x, kept.rect.y - rect.y)
     try {
-      await this.render(wanted.node, grid, rect, canvas, signal)
+      await Promise.all(missing.map((part) => this.render({ node: wanted.node, signal }, grid, part, canvas, rect)))
     } catch (error) {
       if (signal.aborted) return false
       throw error
     }
-    this.msPerPixel = (performance.now() - started) / (rect.width * rect.height)
-    this.shown = { node: wanted.node, canvas, grid, rect }
+    if (!kept) this.msPerPixel = (performance.now() - started) / area(missing)
+    this.shown = this.sharp = { node: wanted.node, canvas, grid, rect }
+    if (sameRect(rect, gridBounds(grid))) this.backdrop = this.shown
     return true
   }
 
-  private async render(node: GraphNode, grid: Grid, rect: Rect, canvas: OffscreenCanvas, signal?: AbortSignal): Promise<void> {
-    const context = canvas.getContext('2d')
-    if (!context) throw new Error('The browser gives no canvas to draw on.')
+  /** Computes a part of the picture and puts it into a canvas that shows `whole`. */
+  private async render(
+    request: Pick<RenderRequest, 'node'> & Partial<Pick<RenderRequest, 'priority' | 'signal'>>,
+    grid: Grid,
+    part: Rect,
+    canvas: OffscreenCanvas,
+    whole = part,
+  ): Promise<void> {
+    const context = contextOf(canvas)
     await this.pool.render({
-      node,
-      grid,
-      rect,
       tileSize: TILE,
       priority: priorities.view,
-      ...(signal ? { signal } : {}),
+      ...request,
+      grid,
+      rect: part,
       onTile: (pixels, at) => {
         if (this.asShutAlpha) darknessToAlpha(pixels)
-        context.putImageData(new ImageData(pixels, at.width, at.height), at.x - rect.x, at.y - rect.y)
+        context.putImageData(new ImageData(pixels, at.width, at.height), at.x - whole.x, at.y - whole.y)
       },
     })
   }
+}
+
+function contextOf(canvas: OffscreenCanvas): OffscreenCanvasRenderingContext2D {
+  const context = canvas.getContext('2d')
+  if (!context) throw new Error('The browser gives no canvas to draw on.')
+  return context
+}
+
+/** Draws a picture where its part of the photo lies in the view. */
+function drawPlaced(context: CanvasRenderingContext2D, port: ViewPort, { canvas, grid, rect }: Shown): void {
+  const from = toScreen(port, rect.x * grid.pitchX, rect.y * grid.pitchY)
+  const to = toScreen(port, (rect.x + rect.width) * grid.pitchX, (rect.y + rect.height) * grid.pitchY)
+  const k = port.pixelRatio
+  const exact = Math.abs(rect.width - (to.x - from.x) * k) < 0.6
+  context.imageSmoothingEnabled = !exact && port.zoom * k < 2
+  // What is not exact is soon replaced; the browser's finest smoothing takes longer than computing it.
+  context.imageSmoothingQuality = 'medium'
+  const x = exact ? Math.round(from.x * k) : from.x * k
+  const y = exact ? Math.round(from.y * k) : from.y * k
+  context.drawImage(canvas, x, y, exact ? rect.width : (to.x - from.x) * k, exact ? rect.height : (to.y - from.y) * k)
+}
+
+function area(parts: readonly Rect[]): number {
+  return parts.reduce((sum, { width, height }) => sum + width * height, 0)
 }
 
 function keyOf({ node, port, moving = false }: Wanted): string {
   return [node.key, port.width, port.height, port.pixelRatio, port.zoom, port.centreX, port.centreY, moving].join(' ')
 }
 
-function placeOnGrid({ photo, port }: Wanted, factor: number): { grid: Grid; rect: Rect } {
-  const grid = gridAt(photo, Math.min(1, (port.zoom * port.pixelRatio) / factor))
-  return { grid, rect: regionOnGrid(visibleRegion(port, photo), grid) }
+/** The visible part of the photo on the grid of the view reduced by a factor. @param parts of it, on the grid that is not reduced */
+function placeOnGrid({ photo, port }: Pick<Wanted, 'photo' | 'port'>, factor: number, parts?: readonly Rect[]): { grid: Grid; rect: Rect } {
+  const scale = (by: number): Grid => gridAt(photo, Math.min(1, (port.zoom * port.pixelRatio) / by))
+  const grid = scale(factor)
+  if (!parts || parts.length === 0) return { grid, rect: regionOnGrid(visibleRegion(port, photo), grid) }
+  const { pitchX, pitchY } = scale(1)
+  const { x, y, width, height } = parts.reduce(union)
+  return { grid, rect: regionOnGrid({ x: x * pitchX, y: y * pitchY, width: width * pitchX, height: height * pitchY }, grid) }
 }
 
 function darknessToAlpha(pixels: Uint8ClampedArray): void {
