@@ -28,14 +28,14 @@ export function installPackages() {
   writeFileSync(mark, lock)
 }
 
-/** Installs Debian's Chromium if there is none; other things may be done meanwhile. Ends this program if it fails. */
+/** Installs Debian's Chromium without windows if it is missing; other things may be done meanwhile. Ends this program if it fails. */
 export async function installChromium() {
-  if (existsSync('/usr/bin/chromium')) return
-  console.log('Installing chromium …')
+  if (existsSync('/usr/bin/chromium-headless-shell')) return
+  console.log('Installing chromium-headless-shell …')
   const quiet = { stdio: ['ignore', 'ignore', 'inherit'], env: { ...process.env, DEBIAN_FRONTEND: 'noninteractive' } }
   for (const args of [
     ['update', '-qq'],
-    ['install', '-y', '-qq', '--no-install-recommends', 'chromium'],
+    ['install', '-y', '-qq', '--no-install-recommends', 'chromium-headless-shell'],
   ]) {
     const status = await new Promise((resolve) => spawn('apt-get', args, quiet).on('error', resolve).on('close', resolve))
     if (status !== 0) process.exit(1)

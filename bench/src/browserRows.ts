@@ -4,6 +4,7 @@ import { fileURLToPath } from 'node:url'
 import { newEffect, type Effect } from '@welkinar/core'
 import { chromium, type BrowserContext, type Page } from 'playwright-core'
 import { appears } from '../../tests/support/appears'
+import { chromiumPath } from '../../tests/support/chromium'
 import { median, percentile, type Row } from './measure'
 import { HEIGHT, WIDTH } from './photo24'
 import { recipeText } from './recipeText'
@@ -16,7 +17,7 @@ const LOOKS = ['Steady rain', 'Drizzle', 'Downpour', 'Driving rain']
 export async function browserRows(photo: string): Promise<Row[]> {
   const server = await serve()
   const browser = await chromium.launch({
-    executablePath: '/usr/bin/chromium',
+    executablePath: chromiumPath,
     args: ['--no-sandbox', '--disable-gpu', '--disable-background-networking'],
   })
   try {

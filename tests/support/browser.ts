@@ -2,8 +2,8 @@ import { chromium, type Browser, type BrowserContext, type Locator, type Page } 
 import sharp from 'sharp'
 import { inject } from 'vitest'
 import { appears } from './appears'
+import { chromiumPath } from './chromium'
 
-const executablePath = '/usr/bin/chromium'
 /** Without the browser's own background traffic. */
 const quiet = [
   ...['--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run'],
@@ -12,12 +12,16 @@ const quiet = [
 
 /** Debian's Chromium. @param args further options of it */
 export function launch(args: readonly string[] = []): Promise<Browser> {
-  return chromium.launch({ executablePath, args: [...quiet, ...args] })
+  return chromium.launch({ executablePath: chromiumPath, args: [...quiet, ...args] })
 }
 
 /** Debian's Chromium with a profile that stays in a folder. */
 export async function launchProfile(folder: string): Promise<BrowserContext> {
-  const context = await chromium.launchPersistentContext(folder, { executablePath, args: quiet, viewport: { width: 1280, height: 800 } })
+  const context = await chromium.launchPersistentContext(folder, {
+    executablePath: chromiumPath,
+    args: quiet,
+    viewport: { width: 1280, height: 800 },
+  })
   context.setDefaultTimeout(15_000)
   return context
 }
