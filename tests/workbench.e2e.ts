@@ -149,6 +149,7 @@ describe('the Workbench', () => {
 
   it('mixes in another mode and in linear light', async () => {
     await openStep('Mix')
+    await settled(page)
     const before = await canvasRow(page, 0.3)
     await page.getByRole('combobox', { name: 'Mode' }).click()
     await page.getByRole('option', { name: 'Difference' }).click()

@@ -12,7 +12,7 @@ export interface Action {
 }
 
 /** Three dots that open a list of what can be done with something. */
-export function ActionMenu({ label, actions }: { readonly label: string; readonly actions: readonly Action[] }) {
+export function ActionMenu({ label, actions }: { readonly label: string; readonly actions: () => readonly Action[] }) {
   const [anchor, setAnchor] = useState<HTMLElement>()
   return (
     <>
@@ -25,20 +25,22 @@ export function ActionMenu({ label, actions }: { readonly label: string; readonl
       >
         <DotsThree size={18} weight="bold" />
       </IconButton>
-      <Menu open={anchor !== undefined} anchorEl={anchor ?? null} onClose={() => setAnchor(undefined)}>
-        {actions.map((action) => (
-          <MenuItem
-            key={action.label}
-            disabled={action.enabled === false}
-            onClick={() => {
-              setAnchor(undefined)
-              action.run()
-            }}
-          >
-            {action.label}
-          </MenuItem>
-        ))}
-      </Menu>
+      {anchor && (
+        <Menu open anchorEl={anchor} onClose={() => setAnchor(undefined)}>
+          {actions().map((action) => (
+            <MenuItem
+              key={action.label}
+              disabled={action.enabled === false}
+              onClick={() => {
+                setAnchor(undefined)
+                action.run()
+              }}
+            >
+              {action.label}
+            </MenuItem>
+          ))}
+        </Menu>
+      )}
     </>
   )
 }

@@ -3,7 +3,7 @@ import ButtonBase from '@mui/material/ButtonBase'
 import Slider from '@mui/material/Slider'
 import Tooltip from '@mui/material/Tooltip'
 import type { NumberControl as Control, NumberLimits } from '@welkinar/core'
-import { useId } from 'react'
+import { memo, useCallback, useId, useLayoutEffect, useMemo, useRef } from 'react'
 import { ink } from '../theme'
 import { NumberField } from './NumberField'
 
@@ -18,8 +18,19 @@ export interface NumberControlProps {
   onChange(value: number, gesture?: string): void
 }
 
-/** A number with its words: slider over the usual range, field for the hard range, mark that resets. */
-export function NumberControl({ control, limits, value, start, onChange }: NumberControlProps) {
+/** A number with its words: slider over the usual range, field for the hard range, mark that resets. Drawn anew only when its number changes. */
+export function NumberControl({ limits, onChange, ...shown }: NumberControlProps) {
+  const { least, most, whole } = limits
+  const same = useMemo(() => ({ least, most, whole }), [least, most, whole])
+  const latest = useRef(onChange)
+  useLayoutEffect(() => {
+    latest.current = onChange
+  })
+  const change = useCallback<NumberControlProps['onChange']>((value, gesture) => latest.current(value, gesture), [])
+  return <NumberRow {...shown} limits={same} onChange={change} />
+}
+
+const NumberRow = memo(function NumberRow({ control, limits, value, start, onChange }: NumberControlProps) {
   const id = useId()
   const [least, most] = control.usual
   // Starting values are rounded; what is closer than a person can set it is the same.
@@ -65,7 +76,7 @@ export function NumberControl({ control, limits, value, start, onChange }: Numbe
       />
     </Box>
   )
-}
+})
 
 /** Counts finished drags, so that each has a name of its own. */
 let gestureNumber = 0

@@ -1,7 +1,7 @@
 import Box from '@mui/material/Box'
 import { gridAt, regionOnGrid, type GraphNode, type Rect, type Size } from '@welkinar/core'
 import { priorities, type RenderPool } from '@welkinar/core/pool'
-import { useEffect, useRef, useState } from 'react'
+import { memo, useEffect, useRef, useState } from 'react'
 import { ink } from '../theme'
 
 interface LookPictureProps {
@@ -19,8 +19,13 @@ interface LookPictureProps {
 /** Longer than a pause within a drag, so that the view has the threads for itself. */
 const SETTLE_MS = 200
 
+/** Whether what a component is given is the same: its look by the key of the node, the rest as it is. */
+export function hasSameLook<P extends { readonly node: GraphNode }>(one: P, other: P): boolean {
+  return (Object.keys(one) as (keyof P)[]).every((name) => (name === 'node' ? one.node.key === other.node.key : one[name] === other[name]))
+}
+
 /** A small live picture of one look. It waits for the view, which goes first. */
-export function LookPicture({ pool, node, photo, width, height, part = 1, label }: LookPictureProps) {
+export const LookPicture = memo(function LookPicture({ pool, node, photo, width, height, part = 1, label }: LookPictureProps) {
   const canvas = useRef<HTMLCanvasElement>(null)
   const [failed, setFailed] = useState(false)
   const { width: photoWidth, height: photoHeight } = photo
@@ -48,7 +53,7 @@ export function LookPicture({ pool, node, photo, width, height, part = 1, label 
       sx={{ width, height, display: 'block', flex: 'none', bgcolor: ink.stage, opacity: failed ? 0.4 : 1 }}
     />
   )
-}
+}, hasSameLook)
 
 async function paint(
   pool: RenderPool,

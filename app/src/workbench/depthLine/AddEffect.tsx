@@ -4,12 +4,13 @@ import IconButton from '@mui/material/IconButton'
 import Tooltip from '@mui/material/Tooltip'
 import { Plus } from '@phosphor-icons/react/dist/csr/Plus'
 import type { DepthPlace } from '@welkinar/core'
+import { memo } from 'react'
 import { useScene } from '../../scene/sceneStore'
 import { ink } from '../../theme'
 import { placeLabels } from './places'
 
 /** The plus of one place of the depth line: opens the panel of what can be added there. */
-export function AddEffect({ place }: { readonly place: DepthPlace }) {
+export const AddEffect = memo(function AddEffect({ place }: { readonly place: DepthPlace }) {
   const adding = useScene((state) => state.adding)
   const { setNodeRef } = useSortable({ id: place, disabled: { draggable: true } })
   const label = `Add an effect: ${placeLabels[place]}`
@@ -33,4 +34,4 @@ export function AddEffect({ place }: { readonly place: DepthPlace }) {
       </Tooltip>
     </Box>
   )
-}
+})

@@ -12,9 +12,9 @@ import { horizontalListSortingStrategy, SortableContext, sortableKeyboardCoordin
 import Box from '@mui/material/Box'
 import ButtonBase from '@mui/material/ButtonBase'
 import { CaretUp } from '@phosphor-icons/react/dist/csr/CaretUp'
-import { definitionOf, depthPlaces, type DepthPlace, type Effect, type PictureSource } from '@welkinar/core'
+import { definitionOf, depthPlaces, sceneGraph, type DepthPlace, type Effect, type PictureSource } from '@welkinar/core'
 import type { RenderPool } from '@welkinar/core/pool'
-import { memo } from 'react'
+import { memo, useMemo } from 'react'
 import { useScene } from '../../scene/sceneStore'
 import { ink } from '../../theme'
 import { AddEffect } from './AddEffect'
@@ -45,7 +45,9 @@ export const DepthLine = memo(function DepthLine({ pool, source }: DepthLineProp
     }
   }
   const inPlace = (place: DepthPlace) => effects.filter((effect) => effect.place === place)
-  const ids = depthPlaces.flatMap((place) => [...inPlace(place).map(({ id }) => id), place])
+  const names = depthPlaces.flatMap((place) => [...inPlace(place).map(({ id }) => id), place]).join('\n')
+  // The same list as long as the order is the same: all cards look at it.
+  const ids = useMemo(() => names.split('\n'), [names])
   if (!open) return <FoldedLine effects={effects} />
   return (
     <Box
@@ -74,7 +76,14 @@ export const DepthLine = memo(function DepthLine({ pool, source }: DepthLineProp
               <Box sx={{ display: 'flex', gap: 2, height: 78 }}>
                 {runsOf(inPlace(place)).map(({ groupId, members }) => {
                   const cards = members.map((effect) => (
-                    <EffectCard key={effect.id} pool={pool} source={source} effect={effect} width={cardWidths[place]} />
+                    <EffectCard
+                      key={effect.id}
+                      pool={pool}
+                      node={sceneGraph(source, { kind: 'alone', effectId: effect.id })}
+                      photo={source.photo}
+                      effect={effect}
+                      width={cardWidths[place]}
+                    />
                   ))
                   const group = source.groups?.find(({ id }) => id === groupId)
                   return group ? (

@@ -1,14 +1,14 @@
 import { useSortable } from '@dnd-kit/sortable'
 import { CSS } from '@dnd-kit/utilities'
 import Box from '@mui/material/Box'
-import { definitionOf, sceneGraph, type Effect, type PictureSource } from '@welkinar/core'
+import { definitionOf, type Effect, type GraphNode, type Size } from '@welkinar/core'
 import type { RenderPool } from '@welkinar/core/pool'
-import { useEffect, useRef, type KeyboardEvent } from 'react'
+import { memo, useEffect, useRef, type KeyboardEvent } from 'react'
 import { ActionMenu, type Action } from '../../common/ActionMenu'
 import { changeEffect, select as selectOwner, useScene } from '../../scene/sceneStore'
 import { ink } from '../../theme'
 import { copyLook, pasteLook } from '../copyLook'
-import { LookPicture } from '../LookPicture'
+import { hasSameLook, LookPicture } from '../LookPicture'
 import { reflect } from '../reflect'
 import { duplicate } from './duplicate'
 import { groupEffect, joinGroup } from './groups'
@@ -17,7 +17,9 @@ import { removeEffect } from './removeEffect'
 
 interface EffectCardProps {
   readonly pool: RenderPool
-  readonly source: PictureSource
+  /** What the effect alone contributes. */
+  readonly node: GraphNode
+  readonly photo: Size
   readonly effect: Effect
   readonly width: number
 }
@@ -25,7 +27,7 @@ interface EffectCardProps {
 const LINE_AT = 52
 
 /** One effect on the depth line: what it alone contributes, on black, standing on the line; its name beneath. */
-export function EffectCard({ pool, source, effect, width }: EffectCardProps) {
+export const EffectCard = memo(function EffectCard({ pool, node, photo, effect, width }: EffectCardProps) {
   const selected = useScene((state) => state.selectedId === effect.id && !state.sceneOpen)
   const { attributes, listeners, setNodeRef, transform, transition, isDragging } = useSortable({ id: effect.id })
   const card = useRef<HTMLElement>(null)
@@ -34,7 +36,6 @@ export function EffectCard({ pool, source, effect, width }: EffectCardProps) {
   }, [selected])
   const select = () => selectOwner(effect.id)
   const height = Math.round(width * 0.48)
-  const node = sceneGraph(source, { kind: 'alone', effectId: effect.id })
   const { label, shownPart } = definitionOf(effect.kind)
   const amount = effect.on ? `${Math.round(effect.mix.amount)} %` : 'off'
   return (
@@ -71,7 +72,7 @@ export function EffectCard({ pool, source, effect, width }: EffectCardProps) {
         <LookPicture
           pool={pool}
           node={node}
-          photo={source.photo}
+          photo={photo}
           width={width}
           height={height}
           part={shownPart}
@@ -100,24 +101,26 @@ export function EffectCard({ pool, source, effect, width }: EffectCardProps) {
             {amount}
           </Box>
         </Box>
-        <ActionMenu label={`More about ${label}`} actions={effectActions(source, effect)} />
+        <ActionMenu label={`More about ${label}`} actions={() => effectActions(effect)} />
       </Box>
     </Box>
   )
-}
+}, hasSameLook)
 
-function effectActions(source: PictureSource, effect: Effect): readonly Action[] {
-  const { change } = useScene.getState()
+function effectActions(effect: Effect): readonly Action[] {
+  const { change, history } = useScene.getState()
+  if (!history) return []
+  const { scene } = history
   const { id } = effect
-  const index = source.effects.findIndex((other) => other.id === id)
-  const beneath = source.effects[index - 1]
-  const groups = (source.groups ?? []).filter((group) => group.id !== effect.group)
+  const index = scene.effects.findIndex((other) => other.id === id)
+  const beneath = scene.effects[index - 1]
+  const groups = scene.groups.filter((group) => group.id !== effect.group)
   return [
     { label: effect.on ? 'Switch off' : 'Switch on', run: () => changeEffect(id, 'Switch effect', (one) => void (one.on = !one.on)) },
     { label: 'Move farther', run: () => change('Move effect', (scene) => stepEffect(scene, id, -1)) },
     { label: 'Move nearer', run: () => change('Move effect', (scene) => stepEffect(scene, id, 1)) },
     { label: 'Duplicate', run: () => duplicate(effect) },
-    ...(definitionOf(effect.kind).madeFromEffect ? [] : [{ label: 'Reflect in the water', run: () => reflect(effect, source) }]),
+    ...(definitionOf(effect.kind).madeFromEffect ? [] : [{ label: 'Reflect in the water', run: () => reflect(effect, scene) }]),
     { label: 'Copy look', run: () => copyLook(effect) },
     { label: 'Paste look', run: () => pasteLook(effect) },
     ...(effect.group === null ? [{ label: 'Group', run: () => groupEffect(effect, false) }] : []),

@@ -59,7 +59,7 @@ export function GroupBracket({ group, children }: { readonly group: Group; reado
         </ButtonBase>
         <ActionMenu
           label={`More about the group ${group.name}`}
-          actions={[
+          actions={() => [
             {
               label: group.on ? 'Switch off' : 'Switch on',
               run: () => changeOwner(group.id, 'Switch group', (one) => void (one.on = !one.on)),

@@ -1,11 +1,11 @@
 import Box from '@mui/material/Box'
 import ButtonBase from '@mui/material/ButtonBase'
-import { sceneGraph, type PictureSource, type StepName } from '@welkinar/core'
+import { sceneGraph, type GraphNode, type PictureSource, type Size, type StepName } from '@welkinar/core'
 import type { RenderPool } from '@welkinar/core/pool'
-import { useEffect, useRef, type ReactNode } from 'react'
+import { memo, useEffect, useRef, type ReactNode } from 'react'
 import { useScene } from '../../scene/sceneStore'
 import { ink } from '../../theme'
-import { LookPicture } from '../LookPicture'
+import { hasSameLook, LookPicture } from '../LookPicture'
 
 interface StepSectionProps {
   readonly pool: RenderPool
@@ -22,13 +22,13 @@ interface StepSectionProps {
 }
 
 /** One step of the selected effect: a live picture of its output, and its controls when it is open. */
-export function StepSection({ pool, source, ownerId, step, number, title, summary, part, children }: StepSectionProps) {
+export function StepSection({ source, ownerId, children, ...head }: StepSectionProps) {
+  const { step, title } = head
   const open = useScene((state) => state.openStep === step)
   const section = useRef<HTMLElement>(null)
   useEffect(() => {
     if (open) section.current?.scrollIntoView({ block: 'start' })
   }, [open])
-  const toggle = () => useScene.getState().set({ openStep: open ? undefined : step })
   return (
     <Box
       component="section"
@@ -40,43 +40,48 @@ export function StepSection({ pool, source, ownerId, step, number, title, summar
         boxShadow: open ? `inset 3px 0 0 ${ink.accent}` : 'none',
       }}
     >
-      <Box component="h3" sx={{ m: 0, fontSize: 'inherit', fontWeight: 'inherit' }}>
-        <ButtonBase
-          aria-expanded={open}
-          onClick={toggle}
-          sx={{
-            display: 'flex',
-            width: '100%',
-            gap: 3,
-            px: 4,
-            py: 2,
-            justifyContent: 'flex-start',
-            textAlign: 'left',
-            '&:hover': { bgcolor: ink.raised },
-            '&:focus-visible': { outlineOffset: -2 },
-          }}
-        >
-          <LookPicture
-            pool={pool}
-            node={sceneGraph(source, { kind: 'step', effectId: ownerId, step })}
-            photo={source.photo}
-            width={104}
-            height={64}
-            part={part}
-            label={`Output of ${title}`}
-          />
-          <Box sx={{ minWidth: 0 }}>
-            <Box sx={{ fontWeight: 650 }}>
-              <Box component="span" sx={{ color: ink.secondary, mr: '5px' }}>
-                {number}
-              </Box>
-              {title}
-            </Box>
-            <Box sx={{ color: ink.secondary }}>{summary}</Box>
-          </Box>
-        </ButtonBase>
-      </Box>
+      <StepHead {...head} node={sceneGraph(source, { kind: 'step', effectId: ownerId, step })} photo={source.photo} open={open} />
       {open && <Box sx={{ px: 4, pt: 1, pb: 4, display: 'grid', gridTemplateColumns: 'minmax(0, 1fr)', gap: 2 }}>{children}</Box>}
     </Box>
   )
 }
+
+interface StepHeadProps extends Omit<StepSectionProps, 'source' | 'ownerId' | 'children'> {
+  readonly node: GraphNode
+  readonly photo: Size
+  readonly open: boolean
+}
+
+/** What is seen of a step also while it is shut. */
+const StepHead = memo(function StepHead({ pool, node, photo, open, step, number, title, summary, part }: StepHeadProps) {
+  return (
+    <Box component="h3" sx={{ m: 0, fontSize: 'inherit', fontWeight: 'inherit' }}>
+      <ButtonBase
+        aria-expanded={open}
+        onClick={() => useScene.getState().set({ openStep: open ? undefined : step })}
+        sx={{
+          display: 'flex',
+          width: '100%',
+          gap: 3,
+          px: 4,
+          py: 2,
+          justifyContent: 'flex-start',
+          textAlign: 'left',
+          '&:hover': { bgcolor: ink.raised },
+          '&:focus-visible': { outlineOffset: -2 },
+        }}
+      >
+        <LookPicture pool={pool} node={node} photo={photo} width={104} height={64} part={part} label={`Output of ${title}`} />
+        <Box sx={{ minWidth: 0 }}>
+          <Box sx={{ fontWeight: 650 }}>
+            <Box component="span" sx={{ color: ink.secondary, mr: '5px' }}>
+              {number}
+            </Box>
+            {title}
+          </Box>
+          <Box sx={{ color: ink.secondary }}>{summary}</Box>
+        </Box>
+      </ButtonBase>
+    </Box>
+  )
+}, hasSameLook)

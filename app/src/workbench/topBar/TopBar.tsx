@@ -10,7 +10,7 @@ import { ListMagnifyingGlass } from '@phosphor-icons/react/dist/csr/ListMagnifyi
 import { Pause } from '@phosphor-icons/react/dist/csr/Pause'
 import { Play } from '@phosphor-icons/react/dist/csr/Play'
 import { SidebarSimple } from '@phosphor-icons/react/dist/csr/SidebarSimple'
-import { useState } from 'react'
+import { memo, useState } from 'react'
 import { useHotkeys } from 'react-hotkeys-hook'
 import { Link } from 'react-router'
 import { useSaveState } from '../../scene/autosave'
@@ -26,7 +26,7 @@ interface TopBarProps {
 }
 
 /** Scene name, undo and redo, how the picture is seen, and the way out. */
-export function TopBar({ commands }: TopBarProps) {
+export const TopBar = memo(function TopBar({ commands }: TopBarProps) {
   const [listOpen, setListOpen] = useState(false)
   useHotkeys('mod+k', () => setListOpen(true), { preventDefault: true, enableOnFormTags: true })
   const command = (id: string) => commands.find((one) => one.id === id)
@@ -71,7 +71,7 @@ export function TopBar({ commands }: TopBarProps) {
       <CommandList commands={commands} open={listOpen} onClose={() => setListOpen(false)} />
     </Box>
   )
-}
+})
 
 function CommandIcon({ command, icon }: { readonly command: Command | undefined; readonly icon: React.ReactNode }) {
   if (!command) return null

@@ -62,7 +62,7 @@ function OneStep({ effect, photo, step, index, count }: OneStepProps) {
         </Box>
         <ActionMenu
           label={`More for ${operation.label} ${index + 1}`}
-          actions={[
+          actions={() => [
             { label: 'Move up', enabled: index > 0, run: () => move(-1) },
             { label: 'Move down', enabled: index < count - 1, run: () => move(1) },
             {

@@ -96,7 +96,7 @@ export function MaskRow({ source, list, mask, index, chosen }: MaskRowProps) {
         slotProps={{ input: { 'aria-label': `Mask ${index + 1}, ${words}, on` } }}
         sx={{ flex: 'none' }}
       />
-      <ActionMenu label={`More about mask ${index + 1}`} actions={actions} />
+      <ActionMenu label={`More about mask ${index + 1}`} actions={() => actions} />
     </Box>
   )
 }
