@@ -13,11 +13,18 @@ const TURN_STEP = 0.5
 /** Parts that the width is cut into; in so many of them the line has to be seen. */
 const PARTS = 16
 const LEAST_PARTS = 0.7
-/** The same where the sky ends at the line for a third of the width: then something may stand before the rest. */
+/** The same where the sky ends at the line: then something may stand before the rest. */
 const LEAST_PARTS_UNDER_SKY = 0.5
 const LEAST_SURENESS = 0.65
+/** How sure a line has to be by itself at which no sky ends. */
+export const SURE_ALONE = 0.8
 /** How much surer a line is at which all of the sky ends. */
-const MET_COUNTS = 0.25
+const MET_COUNTS = 0.35
+/** So far from a line a sky ends at it, px. */
+const NEAR = 1.2
+/** On what part of the width the sky ends at a horizon at least, and on what part it may reach below it. */
+const LEAST_MET = 0.3
+const MOST_OVER = 0.08
 /** How far below the sky a horizon may lie, as a part of the height: hills stand between. */
 const MOST_BELOW_SKY = 0.15
 
@@ -62,9 +69,10 @@ export function surestOf(lines: readonly Line[], photo: SmallPhoto, sky: Uint8Ar
   const ends = sky && skyEnds(sky, photo.width, photo.height)
   let best: ReadHorizon | undefined
   for (const { y, turn, seen, sureness: own } of lines) {
-    const met = ends ? endsAt(ends, heightOf({ y, turn }, photo), photo) : 0
-    if (seen < (met > 1 / 3 ? LEAST_PARTS_UNDER_SKY : LEAST_PARTS)) continue
-    const sureness = own + MET_COUNTS * met - 0.004 * Math.abs(turn)
+    const { met, over } = ends ? endsAt(ends, heightOf({ y, turn }, photo)) : { met: 0, over: 0 }
+    const underSky = met >= LEAST_MET && over <= MOST_OVER
+    if (seen < (underSky ? LEAST_PARTS_UNDER_SKY : LEAST_PARTS) || (ends && !underSky && own < SURE_ALONE)) continue
+    const sureness = own + (underSky ? MET_COUNTS * met : 0) - 0.004 * Math.abs(turn)
     if (sureness < LEAST_SURENESS || (best && sureness <= best.sureness)) continue
     const found = { y, turn, sureness }
     if (!ends || liesUnder(found, ends, photo)) best = found
@@ -130,10 +138,16 @@ export function skyEnds(sky: Uint8Array, width: number, height: number): Int32Ar
   })
 }
 
-/** For what part of the width the sky ends at a line. */
-function endsAt(ends: Int32Array, lineAt: (x: number) => number, { height }: SmallPhoto): number {
-  const count = ends.reduce((sum, end, x) => sum + (end >= 0 && Math.abs(end - lineAt(x)) < 0.012 * height + 0.5 ? 1 : 0), 0)
-  return count / ends.length
+/** For what part of the width the sky ends at a line, and for what part it reaches below it. */
+function endsAt(ends: Int32Array, lineAt: (x: number) => number): { readonly met: number; readonly over: number } {
+  let [met, over] = [0, 0]
+  ends.forEach((end, x) => {
+    if (end < 0) return
+    const below = end - lineAt(x)
+    if (Math.abs(below) <= NEAR) met++
+    else if (below > 2 * NEAR) over++
+  })
+  return { met: met / ends.length, over: over / ends.length }
 }
 
 /** No sky lies below a horizon, and it does not lie far below the sky. */

@@ -1,5 +1,5 @@
 import { readDistance } from './readDistance'
-import { heightOf, levelLines, skyEnds, surestOf, type ReadHorizon } from './readHorizon'
+import { heightOf, levelLines, skyEnds, SURE_ALONE, surestOf, type ReadHorizon } from './readHorizon'
 import { readLight } from './readLight'
 import { readSky } from './readSky'
 import type { SmallPhoto } from './smallPhoto'
@@ -14,8 +14,6 @@ export interface ReadScene {
   readonly distance: Uint8Array
 }
 
-/** So sure is a line that it is believed against the sky that was found. */
-const SURE_ALONE = 0.8
 /** What lies between a sky and a horizon is cloud if it is so bright, against the sky. */
 const BRIGHT_AS_CLOUD = 0.85
 
@@ -25,12 +23,11 @@ export function readScene(photo: SmallPhoto): ReadScene {
   const lines = levelLines(photo)
   const found = surestOf(lines, photo, open)
   if (open && found) return withRest(photo, withGlow(photo, open, found), found)
-  // A line that is very sure by itself, or one under a sky that clouds break up: what hangs over it is sky.
+  // A line that is very sure by itself, or one under a sky that clouds break up: what hangs over it is sky. Over one that is less sure a sky is seen, but no horizon claimed.
   const alone = found ?? surestOf(lines, photo, undefined)
-  const holds = alone && (!open || alone.sureness > SURE_ALONE || isBrokenUp(photo, open, heightOf(alone, photo)))
-  const horizon = holds ? alone : undefined
-  const sky = horizon ? readSky(photo, heightOf(horizon, photo)) : open
-  return withRest(photo, sky, horizon)
+  if (!alone) return withRest(photo, open, undefined)
+  const holds = alone.sureness > SURE_ALONE || (open !== undefined && isBrokenUp(photo, open, heightOf(alone, photo)))
+  return withRest(photo, holds || !open ? readSky(photo, heightOf(alone, photo)) : open, holds ? alone : undefined)
 }
 
 /** Whether what lies between a sky and a line under it is as bright as the sky, and the sky ends there. */

@@ -7,6 +7,8 @@ const STRONG = 0.15
 /** How much it counts that a sky would hardly be another with the next edge, and that sky and rest are even, against a strong outline: powers. */
 const STABLE = 8
 const EVEN = 2
+/** A sky that ends at narrow gaps is taken if it is so many times better: then it has leaked through them. */
+const LEAKS = 1.5
 /** A photo is sky all over if hardly anything is left with edges up to this, and it is blue and not dark. */
 const ALL_SKY = { edge: 0.013, part: 0.97, blue: 1.15, light: 0.3 }
 /** What stands on a horizon is darker than the sky, to this part. */
@@ -28,15 +30,34 @@ const MOST_OF_GROUND = 0.3
  */
 export function readSky(photo: SmallPhoto, above?: (x: number) => number): Uint8Array | undefined {
   if (above) return overHorizon(photo, above)
-  const skies = THRESHOLDS.map((threshold) => withClouds(photo, reachedFromAbove(photo, threshold)))
-  const parts = skies.map((sky) => sky.reduce((sum, value) => sum + value, 0) / sky.length)
-  const all = skies.find((sky, k) => (THRESHOLDS[k] ?? 1) <= ALL_SKY.edge && (parts[k] ?? 0) >= ALL_SKY.part && isDay(photo, sky))
-  if (all) return all
-  const scores = skies.map((sky, k) =>
-    isSky(photo, sky) ? evenness(photo, sky) ** EVEN * outline(photo, sky) * (1 - growth(parts, k)) ** STABLE : 0,
-  )
-  const best = Math.max(...scores)
-  return best > 0 ? skies[scores.indexOf(best)] : undefined
+  const reached = THRESHOLDS.map((threshold) => reachedFromAbove(photo, threshold).map((sky) => withClouds(photo, sky)))
+  const [through = [], wide = []] = [0, 1].map((k) => reached.map((both) => scored(photo, both[k] as Uint8Array)))
+  const all = through.find(({ sky, part }, k) => (THRESHOLDS[k] ?? 1) <= ALL_SKY.edge && part >= ALL_SKY.part && isDay(photo, sky))
+  if (all) return all.sky
+  const [whole, tight] = [bestOf(through), bestOf(wide)]
+  const best = tight.score > LEAKS * whole.score ? tight : whole
+  return best.score > 0 ? best.sky : undefined
+}
+
+interface Candidate {
+  readonly sky: Uint8Array
+  /** Of the photo. */
+  readonly part: number
+  /** Without how little the next edge changes it. */
+  readonly score: number
+}
+
+function scored(photo: SmallPhoto, sky: Uint8Array): Candidate {
+  const part = sky.reduce((sum, value) => sum + value, 0) / sky.length
+  return { sky, part, score: isSky(photo, sky) ? evenness(photo, sky) ** EVEN * outline(photo, sky) : 0 }
+}
+
+/** The best of skies by rising edges, counting how stable each is. */
+function bestOf(candidates: readonly Candidate[]): Candidate {
+  const parts = candidates.map(({ part }) => part)
+  return candidates
+    .map((one, k) => ({ ...one, score: one.score * (1 - growth(parts, k)) ** STABLE }))
+    .reduce((best, one) => (one.score > best.score ? one : best))
 }
 
 /** By what part of the larger a sky differs from that of the edge before or after it, whichever is more alike. */
@@ -79,11 +100,21 @@ function overHorizon({ width, height, light }: SmallPhoto, above: (x: number) =>
   return over
 }
 
-function reachedFromAbove({ width, height, edges }: SmallPhoto, threshold: number): Uint8Array {
-  const reached = new Uint8Array(width * height)
+/**
+ * What can be reached from the upper border without crossing an edge; and what of it can be reached without passing a gap of one or two pixels in one: there a sky
+ * leaks into mountains that are as bright.
+ */
+function reachedFromAbove({ width, height, edges }: SmallPhoto, threshold: number): readonly [Uint8Array, Uint8Array] {
   const border = Array.from({ length: width }, (_, x) => x)
-  flood(width, reached, border, (i) => (edges[i] ?? 1) <= threshold)
-  return widened(reached, width, height)
+  const shut = Uint8Array.from(edges, (edge) => (edge > threshold ? 1 : 0))
+  const reach = (closed: Uint8Array): Uint8Array => {
+    const reached = new Uint8Array(width * height)
+    flood(width, reached, border, (i) => closed[i] === 0)
+    return widened(reached, width, height)
+  }
+  const all = reach(shut)
+  const wide = widened(widened(reach(widened(shut, width, height)), width, height), width, height)
+  return [all, all.map((value, i) => value & (wide[i] ?? 0))]
 }
 
 /** An edge is wide by a pixel on both sides of where it lies: one of them is given back. */

@@ -99,21 +99,21 @@ const NONE_BELOW = 0.03
 describe('reading the small views of three scenes that nothing was tuned on', () => {
   it('is near the horizon, where one is seen and claimed', () => {
     const claimed = unseen().flatMap(({ seen, horizonOff }) => (seen >= SEEN_FROM && horizonOff !== undefined ? [horizonOff] : []))
-    expect(claimed.length).toBeGreaterThan(1)
-    expect(median(claimed)).toBeLessThan(0.05)
+    expect(claimed.length).toBeGreaterThan(2)
+    expect(median(claimed)).toBeLessThan(0.025)
   })
 
   it('mostly claims none where there is none', () => {
     const without = unseen().filter(({ seen }) => seen < NONE_BELOW)
     expect(without.length).toBeGreaterThan(11)
-    expect(part(without.map(({ horizonOff }) => horizonOff === undefined))).toBeGreaterThan(0.6)
+    expect(part(without.map(({ horizonOff }) => horizonOff === undefined))).toBeGreaterThan(0.75)
   })
 
   it('finds the sky', () => {
-    expect(median(unseen().flatMap(({ skyOverlap }) => skyOverlap ?? []))).toBeGreaterThan(0.8)
+    expect(median(unseen().flatMap(({ skyOverlap }) => skyOverlap ?? []))).toBeGreaterThan(0.9)
   })
 
   it('puts distances in their order', () => {
-    expect(median(unseen().map(({ order }) => order))).toBeGreaterThan(0.7)
+    expect(median(unseen().map(({ order }) => order))).toBeGreaterThan(0.74)
   })
 })
