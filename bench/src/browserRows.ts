@@ -1,13 +1,23 @@
-import { execFileSync, spawn } from 'node:child_process'
-import { readFileSync } from 'node:fs'
+import { spawn } from 'node:child_process'
 import { fileURLToPath } from 'node:url'
 import { newEffect, type Effect } from '@welkinar/core'
-import { chromium, type BrowserContext, type Page } from 'playwright-core'
-import { appears } from '../../tests/support/appears'
+import { chromium } from 'playwright-core'
 import { chromiumPath } from '../../tests/support/chromium'
+import {
+  closeTimes,
+  demoTimes,
+  dialTimes,
+  exportTimes,
+  layRecipe,
+  openPhoto,
+  pageMemory,
+  sliderTimes,
+  strokeTimes,
+  topTimes,
+  watchBlocks,
+} from './browserTimes'
 import { median, percentile, type Row } from './measure'
 import { HEIGHT, WIDTH } from './photo24'
-import { recipeText } from './recipeText'
 import { mixedStack } from './stackRows'
 
 const size = { width: WIDTH, height: HEIGHT }
@@ -70,7 +80,12 @@ export async function browserRows(photo: string): Promise<Row[]> {
       limitRow('the same: pan by 100 px at 1:1, to exact picture, median', median(close.pan), 150),
       limitRow('the same: exported as PNG', exportingTen.total, 15_000),
       limitRow('blocks of the page in all this: the longest', Math.max(0, ...blocks), 100, `${blocks.length} tasks took over 50 ms`),
-      ...demos,
+      limitRow(`demo scenes (${demos.length}, 6 MP): opened, the slowest`, Math.max(...demos.map(({ opened }) => opened)), 800),
+      limitRow('demo scenes: exact at 1:1, the slowest', Math.max(...demos.map(({ close }) => close)), 300),
+      {
+        ...limitRow('demo scenes: exact at 1:1, median', median(demos.map(({ close }) => close)), 300),
+        memory: Math.max(...demos.map(({ memory }) => memory)),
+      },
     ]
   } finally {
     await browser.close()
@@ -98,246 +113,6 @@ async function serve(): Promise<{ address: string; stop(): void }> {
   return { address, stop: () => void server.kill() }
 }
 
-const EXACT = '[data-testid=picture][data-settled=true]'
-
-async function settled(page: Page): Promise<void> {
-  await page.waitForTimeout(100)
-  await appears(page, EXACT, 120)
-}
-
-/** From the file to the photo on the screen, as the browser reads it, and to the first exact picture. */
-async function openPhoto(page: Page, photo: string): Promise<{ seen: number; exact: number }> {
-  const times: { seen: number; exact: number }[] = []
-  const bytes = readFileSync(photo)
-  for (let i = 0; i < 3; i++) {
-    // A byte after the end of the picture makes it another photo, which is not in the threads yet.
-    const buffer = Buffer.concat([bytes, Buffer.alloc(i)])
-    // The threads are started while the Shelf is looked at.
-    await page.waitForTimeout(1500)
-    const start = performance.now()
-    await page.getByLabel('Photo file').setInputFiles({ name: 'bench.jpg', mimeType: 'image/jpeg', buffer })
-    await appears(page, '[data-testid=opening]')
-    await page
-      .getByTestId('opening')
-      .first()
-      .evaluate((image) => (image as HTMLImageElement).decode())
-    const seen = performance.now() - start
-    await appears(page, EXACT, 60)
-    times.push({ seen, exact: performance.now() - start })
-    if (i < 2) await page.getByRole('link', { name: 'Shelf' }).click()
-  }
-  return { seen: median(times.map((one) => one.seen)), exact: median(times.map((one) => one.exact)) }
-}
-
 function rain(count: number): Effect[] {
   return Array.from({ length: count }, (_, i) => newEffect(size, { kind: 'rain', look: LOOKS[i % LOOKS.length] ?? '', id: `rain ${i}` }))
-}
-
-/** Writes down from now on every task of the page over 50 ms. */
-function watchBlocks(): void {
-  const blocks: number[] = []
-  Object.assign(window, { blocks })
-  new PerformanceObserver((list) => blocks.push(...list.getEntries().map(({ duration }) => duration))).observe({ type: 'longtask' })
-}
-
-/** Proportional set size of the largest process of a page, bytes, by Linux. */
-function pageMemory(): number {
-  const pids = execFileSync('pgrep', ['-f', 'type=renderer'], { encoding: 'utf8' }).split('\n').filter(Boolean)
-  const sizes = pids.map((pid) => {
-    try {
-      return 1024 * Number(/^Pss:\s+(\d+)/m.exec(readFileSync(`/proc/${pid}/smaps_rollup`, 'utf8'))?.[1] ?? 0)
-    } catch {
-      return 0
-    }
-  })
-  return Math.max(0, ...sizes)
-}
-
-interface Times {
-  readonly coarse: number[]
-  readonly exact: number[]
-}
-
-/** Drags a dial of the effect whose card has that name, and lets it rest. */
-async function dialTimes(page: Page, card: RegExp, dial: string): Promise<Times> {
-  await page.getByRole('region', { name: 'Depth line' }).getByRole('button', { name: card }).first().click()
-  await settled(page)
-  const thumb = page.getByRole('group', { name: 'Dials' }).getByRole('slider', { name: dial, exact: true }).locator('xpath=..')
-  const times: Times = { coarse: [], exact: [] }
-  for (let round = 0; round < 5; round++) {
-    await page.evaluate(() => performance.clearMeasures())
-    await thumb.scrollIntoViewIfNeeded()
-    const box = await thumb.boundingBox()
-    if (!box) throw new Error('The slider is not on the page.')
-    await page.mouse.move(box.x + box.width / 2, box.y + box.height / 2)
-    await page.mouse.down()
-    for (let step = 1; step <= 10; step++) {
-      await page.mouse.move(box.x + box.width / 2 + (round % 2 ? step : -step) * 2, box.y + box.height / 2)
-      await page.waitForTimeout(100)
-    }
-    await page.mouse.up()
-    await settled(page)
-    if (round === 0) continue
-    times.coarse.push(...(await measures(page, 'picture, coarse')))
-    times.exact.push(...(await measures(page, 'picture, exact')).slice(-1))
-    await page.waitForTimeout(1000)
-  }
-  return times
-}
-
-/** At one screen pixel for each of the photo: the first picture, dials, pans. */
-async function closeTimes(page: Page): Promise<{ first: number; lowest: Times; top: Times; pan: number[] }> {
-  await page.evaluate(() => performance.clearMeasures())
-  await page.keyboard.press('q')
-  await settled(page)
-  const first = (await measures(page, 'picture, exact')).at(-1) ?? NaN
-  const lowest = await dialTimes(page, /^Haze, Blue distance/, 'Amount')
-  const top = await dialTimes(page, /^Soft focus, Dream bloom/, 'Amount')
-  const pan: number[] = []
-  for (let i = 0; i < 10; i++) {
-    // What is computed ahead is there when one has looked for a moment.
-    await page.waitForTimeout(2500)
-    await page.evaluate(() => performance.clearMeasures())
-    await page.mouse.move(500, 300)
-    await page.mouse.down()
-    await page.mouse.move(500 + (i % 4 < 2 ? -100 : 100), 300)
-    await page.mouse.up()
-    await settled(page)
-    pan.push(...(await measures(page, 'picture, exact')).slice(-1))
-  }
-  await page.keyboard.press('w')
-  return { first, lowest, top, pan }
-}
-
-/** The scenes that are there at the first start: opened, looked at 1:1. */
-async function demoTimes(context: BrowserContext, address: string): Promise<Row[]> {
-  const page = await context.newPage()
-  await page.goto(address)
-  await page.getByRole('link', { name: 'Open Last crossing, heavy rain' }).waitFor({ timeout: 60_000 })
-  const rows: { opened: number; close: number; memory: number }[] = []
-  const names = await page
-    .getByRole('link', { name: /^Open / })
-    .evaluateAll((all) => all.map((one) => one.getAttribute('aria-label') ?? one.textContent ?? ''))
-  for (const name of names.filter((one) => !one.includes('photo'))) {
-    await page.waitForTimeout(1500)
-    await page.evaluate(() => performance.clearMeasures())
-    const start = performance.now()
-    await page.getByRole('link', { name, exact: true }).click()
-    await appears(page, EXACT, 60)
-    const opened = performance.now() - start
-    await page.waitForTimeout(1500)
-    await page.evaluate(() => performance.clearMeasures())
-    await page.keyboard.press('q')
-    await settled(page)
-    rows.push({ opened, close: (await measures(page, 'picture, exact')).at(-1) ?? NaN, memory: pageMemory() })
-    await page.getByRole('link', { name: 'Shelf' }).click()
-  }
-  const memory = Math.max(...rows.map((row) => row.memory))
-  return [
-    limitRow(`demo scenes (${rows.length}, 6 MP): opened, the slowest`, Math.max(...rows.map(({ opened }) => opened)), 800),
-    limitRow('demo scenes: exact at 1:1, the slowest', Math.max(...rows.map(({ close }) => close)), 300),
-    { ...limitRow('demo scenes: exact at 1:1, median', median(rows.map(({ close }) => close)), 300), memory },
-  ]
-}
-
-async function layRecipe(page: Page, effects: Effect[]): Promise<void> {
-  const text = recipeText('Bench', size, effects)
-  const chooser = page.waitForEvent('filechooser')
-  await page.keyboard.press('Control+k')
-  await page.getByRole('combobox', { name: 'Find a command' }).fill('open a recipe')
-  await page.keyboard.press('Enter')
-  await (await chooser).setFiles({ name: 'bench.json', mimeType: 'application/json', buffer: Buffer.from(text) })
-  await page.getByText('replaced the effects').waitFor()
-  await settled(page)
-  await page.waitForTimeout(3000)
-}
-
-function measures(page: Page, name: string): Promise<number[]> {
-  return page.evaluate((wanted) => performance.getEntriesByName(wanted, 'measure').map(({ duration }) => duration), name)
-}
-
-/** Drags the density of the lowest effect, so that all eight are computed again, then lets it rest. */
-async function sliderTimes(page: Page): Promise<{ coarse: number[]; exact: number[] }> {
-  await page
-    .getByRole('button', { name: /^Rain, Steady rain/ })
-    .first()
-    .click()
-  await settled(page)
-  const thumb = page.getByRole('group', { name: 'Dials' }).getByRole('slider', { name: 'Density', exact: true }).locator('xpath=..')
-  const coarse: number[] = []
-  const exact: number[] = []
-  for (let round = 0; round < 6; round++) {
-    await page.evaluate(() => performance.clearMeasures())
-    const box = await thumb.boundingBox()
-    if (!box) throw new Error('The slider is not on the page.')
-    await page.mouse.move(box.x + box.width / 2, box.y + box.height / 2)
-    await page.mouse.down()
-    for (let step = 1; step <= 12; step++) {
-      await page.mouse.move(box.x + box.width / 2 + (round % 2 ? -step : step) * 2, box.y + box.height / 2)
-      await page.waitForTimeout(90)
-    }
-    await page.mouse.up()
-    await settled(page)
-    if (round === 0) continue
-    coarse.push(...(await measures(page, 'picture, coarse')))
-    exact.push(...(await measures(page, 'picture, exact')).slice(-1))
-  }
-  return { coarse, exact }
-}
-
-async function exportTimes(page: Page): Promise<{ total: number; blocked: number }> {
-  await page.getByRole('link', { name: 'Export' }).click()
-  await page.getByRole('button', { name: 'Make the PNG file' }).waitFor()
-  await page.waitForTimeout(2500)
-  await page.evaluate(() => {
-    const store = window as unknown as { blocked: number }
-    store.blocked = 0
-    new PerformanceObserver((list) => {
-      for (const entry of list.getEntries()) store.blocked = Math.max(store.blocked, entry.duration)
-    }).observe({ type: 'longtask' })
-  })
-  const start = performance.now()
-  const waiting = page.waitForEvent('download', { timeout: 120_000 })
-  await page.getByRole('button', { name: 'Make the PNG file' }).click()
-  await waiting
-  const total = performance.now() - start
-  const blocked = await page.evaluate(() => (window as unknown as { blocked: number }).blocked)
-  await page.getByRole('link', { name: /Workbench/ }).click()
-  await settled(page)
-  return { total, blocked }
-}
-
-/** Paints long strokes into a mask of the top effect. */
-async function strokeTimes(page: Page): Promise<{ drawn: number[]; exact: number[] }> {
-  await page.getByRole('region', { name: 'Where' }).getByRole('button').first().click()
-  await page.getByRole('button', { name: 'Add a mask' }).click()
-  await page.getByRole('menuitem', { name: 'Brush', exact: true }).click()
-  await settled(page)
-  const drawn: number[] = []
-  const exact: number[] = []
-  for (let stroke = 0; stroke < 8; stroke++) {
-    await page.evaluate(() => performance.clearMeasures())
-    await page.mouse.move(200, 150 + 40 * stroke)
-    await page.mouse.down()
-    for (let i = 0; i < 60; i++) await page.mouse.move(200 + 9 * i, 150 + 40 * stroke + 25 * Math.sin(i / 5))
-    await page.mouse.up()
-    await settled(page)
-    drawn.push(...(await measures(page, 'stroke')))
-    exact.push(...(await measures(page, 'picture, exact')).slice(-1))
-    await page.waitForTimeout(400)
-  }
-  return { drawn, exact }
-}
-
-/** Exact picture after a change of the top effect's amount. */
-async function topTimes(page: Page, effects: Effect[]): Promise<number> {
-  await layRecipe(page, effects)
-  const amount = page.getByRole('group', { name: 'Dials' }).getByRole('textbox', { name: 'Amount' })
-  await page.evaluate(() => performance.clearMeasures())
-  for (let i = 0; i < 8; i++) {
-    await amount.press('ArrowDown')
-    await settled(page)
-    await page.waitForTimeout(500)
-  }
-  return median(await measures(page, 'picture, exact'))
 }

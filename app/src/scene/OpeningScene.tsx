@@ -1,17 +1,19 @@
 import Box from '@mui/material/Box'
 import LinearProgress from '@mui/material/LinearProgress'
+import { useMatch } from 'react-router'
 import { ink } from '../theme'
 import { useOpeningPicture } from './openingPicture'
 import { useScene } from './sceneStore'
 
-/** The Workbench before it is there: the photo where it will be, between empty panels. */
+/** A screen of a scene before it is there: the photo, in the Workbench where it will be, between empty panels. */
 export function OpeningScene() {
-  const panelOpen = useScene((state) => state.panelOpen)
+  const inWorkbench = useMatch('/scene/:id') !== null
+  const panelOpen = useScene((state) => state.panelOpen) && inWorkbench
   const lineOpen = useScene((state) => state.lineOpen)
   return (
     <Box sx={{ height: '100%', display: 'flex', flexDirection: 'column', bgcolor: ink.paper }}>
       <Box sx={{ flex: 1, minHeight: 0, display: 'flex' }}>
-        <Box sx={{ flex: 1, minWidth: 0, display: 'flex', flexDirection: 'column' }}>
+        <Box component="main" sx={{ flex: 1, minWidth: 0, display: 'flex', flexDirection: 'column' }}>
           <Box role="status" sx={{ flex: 'none', height: 48, px: 5, display: 'flex', alignItems: 'center', gap: 4 }}>
             Opening the photo …
             <LinearProgress aria-label="Opening the photo" sx={{ width: 160 }} />
@@ -22,7 +24,7 @@ export function OpeningScene() {
         </Box>
         {panelOpen && <Box sx={{ width: { xs: 288, lg: 320 }, flex: 'none', borderLeft: `1px solid ${ink.rule}` }} />}
       </Box>
-      <Box sx={{ flex: 'none', height: lineOpen ? 98 : 24, borderTop: `1px solid ${ink.rule}` }} />
+      {inWorkbench && <Box sx={{ flex: 'none', height: lineOpen ? 98 : 24, borderTop: `1px solid ${ink.rule}` }} />}
     </Box>
   )
 }
