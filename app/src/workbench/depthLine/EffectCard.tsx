@@ -45,7 +45,15 @@ export const EffectCard = memo(function EffectCard({ pool, node, photo, effect, 
         card.current = element
       }}
       style={{ transform: CSS.Translate.toString(transform), transition }}
-      sx={{ position: 'relative', width, flex: 'none', opacity: isDragging ? 0.6 : 1, zIndex: isDragging ? 1 : 'auto' }}
+      // As wide as the picture, or as the name beneath it.
+      sx={{
+        position: 'relative',
+        minWidth: width,
+        width: 'min-content',
+        flex: 'none',
+        opacity: isDragging ? 0.6 : 1,
+        zIndex: isDragging ? 1 : 'auto',
+      }}
     >
       <Box
         {...attributes}
@@ -79,7 +87,7 @@ export const EffectCard = memo(function EffectCard({ pool, node, photo, effect, 
           label={`${label} alone, on black`}
         />
       </Box>
-      <Box sx={{ position: 'absolute', top: LINE_AT + 1, width, display: 'flex', alignItems: 'center', gap: '5px' }}>
+      <Box sx={{ position: 'relative', top: LINE_AT + 1, display: 'flex', alignItems: 'center', gap: '5px' }}>
         {/* Where there is no room for both, the amount falls into the second line, which is not seen. */}
         <Box
           sx={{
@@ -94,9 +102,7 @@ export const EffectCard = memo(function EffectCard({ pool, node, photo, effect, 
             lineHeight: 1.5,
           }}
         >
-          <Box component="b" sx={{ overflow: 'hidden', textOverflow: 'ellipsis' }}>
-            {label}
-          </Box>
+          <b>{label}</b>
           <Box component="span" sx={{ color: ink.secondary }}>
             {amount}
           </Box>
