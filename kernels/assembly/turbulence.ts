@@ -1,4 +1,6 @@
-// Turbulence of W3C Filter Effects Module Level 1, section feTurbulence: the gradient noise of its reference code, four channels at a time, a lane each.
+import { splat, storeSome } from './math'
+
+// Turbulence of W3C Filter Effects Module Level 1, section feTurbulence: the gradient noise of its reference code, one of its four channels, four pixels at a time.
 
 const SIZE = 0x100
 const MASK = 0xff
@@ -60,65 +62,130 @@ function prepare(wanted: i32): void {
 
 // @ts-ignore: decorator
 @inline
-function curve(t: f32): f32 {
-  return t * t * (3 - 2 * t)
-}
-
-// @ts-ignore: decorator
-@inline
-function gradientAt(index: i32, x: f32, y: f32): v128 {
-  const at = gradients + ((<usize>index) << 5)
-  return f32x4.add(f32x4.mul(f32x4.splat(x), v128.load(at)), f32x4.mul(f32x4.splat(y), v128.load(at, 16)))
-}
-
-// @ts-ignore: decorator
-@inline
 function latticeAt(index: i32): i32 {
   return load<i32>(lattice + ((<usize>index) << 2))
 }
 
-// Where the tiles are stitched: width and height of a tile in lattice units, and where it wraps.
-let stitchWidth = 0
-let stitchHeight = 0
-let wrapX = 0
-let wrapY = 0
-
-function noise(px: f64, py: f64, stitched: bool): v128 {
-  const x = px + OFFSET
-  const y = py + OFFSET
-  const wholeX = Math.floor(x)
-  const wholeY = Math.floor(y)
-  let bx0 = <i32>wholeX
-  let by0 = <i32>wholeY
-  let bx1 = bx0 + 1
-  let by1 = by0 + 1
-  const rx0 = <f32>(x - wholeX)
-  const ry0 = <f32>(y - wholeY)
-  if (stitched) {
-    if (bx0 >= wrapX) bx0 -= stitchWidth
-    if (bx1 >= wrapX) bx1 -= stitchWidth
-    if (by0 >= wrapY) by0 -= stitchHeight
-    if (by1 >= wrapY) by1 -= stitchHeight
-  }
-  bx0 &= MASK
-  bx1 &= MASK
-  by0 &= MASK
-  by1 &= MASK
-  const i = latticeAt(bx0)
-  const j = latticeAt(bx1)
-  const rx1 = rx0 - 1
-  const ry1 = ry0 - 1
-  const sx = f32x4.splat(curve(rx0))
-  const sy = f32x4.splat(curve(ry0))
-  const a = blend(gradientAt(latticeAt(i + by0), rx0, ry0), gradientAt(latticeAt(j + by0), rx1, ry0), sx)
-  const b = blend(gradientAt(latticeAt(i + by1), rx0, ry1), gradientAt(latticeAt(j + by1), rx1, ry1), sx)
-  return blend(a, b, sy)
+// @ts-ignore: decorator
+@inline
+function curve(t: v128): v128 {
+  return f32x4.mul(f32x4.mul(t, t), f32x4.sub(splat(3), f32x4.mul(splat(2), t)))
 }
 
 // @ts-ignore: decorator
 @inline
 function blend(a: v128, b: v128, t: v128): v128 {
   return f32x4.add(a, f32x4.mul(t, f32x4.sub(b, a)))
+}
+
+// @ts-ignore: decorator
+@inline
+function dot(gx: v128, gy: v128, x: v128, y: v128): v128 {
+  return f32x4.add(f32x4.mul(x, gx), f32x4.mul(y, gy))
+}
+
+/** The gradient of a lattice point, where all four pixels lie in the same cell. */
+// @ts-ignore: decorator
+@inline
+function gradientAt(table: usize, index: i32, x: v128, y: v128): v128 {
+  const at = table + ((<usize>index) << 5)
+  return dot(v128.load32_splat(at), v128.load32_splat(at, 16), x, y)
+}
+
+// Gradients of the four corners of each pixel's cell, where the cells differ: x of four pixels, then y, corner by corner.
+const corners = memory.data(8 * 16, 16)
+
+// @ts-ignore: decorator
+@inline
+function takeCorner(table: usize, corner: usize, lane: usize, index: i32): void {
+  const at = table + ((<usize>index) << 5)
+  const to = corners + (corner << 5) + (lane << 2)
+  store<f32>(to, load<f32>(at))
+  store<f32>(to + 16, load<f32>(at + 16))
+}
+
+// @ts-ignore: decorator
+@inline
+function corner(which: usize, x: v128, y: v128): v128 {
+  const at = corners + (which << 5)
+  return dot(v128.load(at), v128.load(at, 16), x, y)
+}
+
+// What of an octave is the same for all pixels of a row.
+const MOST_OCTAVES = 32
+// @ts-ignore: decorator
+@unmanaged
+class Octave {
+  /** Its frequency as a multiple of the first. */
+  scale: f64
+  /** Rows of lattice points above and below, and how far between them. */
+  by0: i32
+  by1: i32
+  ry: f32
+  /** How much of it is shown, by how much it counts; and what stands for the rest. */
+  weight: f32
+  mean: f32
+  /** Where the tiles are stitched: width and height of a tile in lattice units, and where it wraps. */
+  stitchWidth: i32
+  wrapX: i32
+  stitchHeight: i32
+  wrapY: i32
+}
+const octaveSize = offsetof<Octave>()
+const octaveRows = memory.data(MOST_OCTAVES * 56, 8)
+
+// @ts-ignore: decorator
+@inline
+function octaveAt(index: i32): Octave {
+  return changetype<Octave>(octaveRows + <usize>index * octaveSize)
+}
+
+/** Noise of one octave at four pixels of a row. @param table gradients of the channel; `ax`, `bx` are the places of two pixels each, in lattice units */
+// @ts-ignore: decorator
+@inline
+function noise(table: usize, octave: Octave, ax: v128, bx: v128, stitched: bool): v128 {
+  const wholeA = f64x2.floor(ax)
+  const wholeB = f64x2.floor(bx)
+  const rx0 = v128.shuffle<f32>(f32x4.demote_f64x2_zero(f64x2.sub(ax, wholeA)), f32x4.demote_f64x2_zero(f64x2.sub(bx, wholeB)), 0, 1, 4, 5)
+  let x0 = v128.shuffle<i32>(i32x4.trunc_sat_f64x2_s_zero(wholeA), i32x4.trunc_sat_f64x2_s_zero(wholeB), 0, 1, 4, 5)
+  let x1 = i32x4.add(x0, i32x4.splat(1))
+  if (stitched) {
+    const wrap = i32x4.splat(octave.wrapX)
+    const width = i32x4.splat(octave.stitchWidth)
+    x0 = i32x4.sub(x0, v128.and(width, i32x4.ge_s(x0, wrap)))
+    x1 = i32x4.sub(x1, v128.and(width, i32x4.ge_s(x1, wrap)))
+  }
+  x0 = v128.and(x0, i32x4.splat(MASK))
+  x1 = v128.and(x1, i32x4.splat(MASK))
+  const rx1 = f32x4.sub(rx0, splat(1))
+  const ry0 = splat(octave.ry)
+  const ry1 = f32x4.sub(ry0, splat(1))
+  const sx = curve(rx0)
+  const sy = curve(ry0)
+  const first = i32x4.extract_lane(x0, 0)
+  if (i32x4.all_true(i32x4.eq(x0, i32x4.splat(first)))) {
+    const i = latticeAt(first)
+    const j = latticeAt(i32x4.extract_lane(x1, 0))
+    const a = blend(gradientAt(table, latticeAt(i + octave.by0), rx0, ry0), gradientAt(table, latticeAt(j + octave.by0), rx1, ry0), sx)
+    const b = blend(gradientAt(table, latticeAt(i + octave.by1), rx0, ry1), gradientAt(table, latticeAt(j + octave.by1), rx1, ry1), sx)
+    return blend(a, b, sy)
+  }
+  takeCorners(table, octave, 0, first, i32x4.extract_lane(x1, 0))
+  takeCorners(table, octave, 1, i32x4.extract_lane(x0, 1), i32x4.extract_lane(x1, 1))
+  takeCorners(table, octave, 2, i32x4.extract_lane(x0, 2), i32x4.extract_lane(x1, 2))
+  takeCorners(table, octave, 3, i32x4.extract_lane(x0, 3), i32x4.extract_lane(x1, 3))
+  return blend(blend(corner(0, rx0, ry0), corner(1, rx1, ry0), sx), blend(corner(2, rx0, ry1), corner(3, rx1, ry1), sx), sy)
+}
+
+// @ts-ignore: decorator
+@inline
+function takeCorners(table: usize, octave: Octave, lane: usize, left: i32, right: i32): void {
+  const i = latticeAt(left)
+  const j = latticeAt(right)
+  takeCorner(table, 0, lane, latticeAt(i + octave.by0))
+  takeCorner(table, 1, lane, latticeAt(j + octave.by0))
+  takeCorner(table, 2, lane, latticeAt(i + octave.by1))
+  takeCorner(table, 3, lane, latticeAt(j + octave.by1))
 }
 
 /** A frequency whose waves fit whole into a tile: of the two nearest the one that is nearer as a ratio. */
@@ -132,64 +199,100 @@ function fitted(frequency: f64, side: f64): f64 {
 /** Mean of the absolute noise of one octave: what an octave too fine to be shown is worth on the average. */
 const MEAN_ABSOLUTE: f32 = 0.171
 
+/** Fills in what of an octave is the same all over: its weight, and where its tiles are stitched. */
+function prepareOctaves(
+  octaves: i32, billowed: bool, stitch: bool, waveX: f64, waveY: f64, pitchX: f64, pitchY: f64, tileX: f64, tileY: f64, tileWidth: f64, tileHeight: f64,
+): void {
+  let ratio: f32 = 1
+  let scale: f64 = 1
+  let units = Math.max(waveX * (pitchX - 1), waveY * (pitchY - 1))
+  let stitchWidth = <i32>(tileWidth * waveX + 0.5)
+  let wrapX = <i32>(tileX * waveX + OFFSET + <f64>stitchWidth)
+  let stitchHeight = <i32>(tileHeight * waveY + 0.5)
+  let wrapY = <i32>(tileY * waveY + OFFSET + <f64>stitchHeight)
+  for (let k = 0; k < octaves; k++) {
+    const octave = octaveAt(k)
+    // Fewer than two pixels a unit cannot be shown; from four on all of it is.
+    const t: f32 = units <= 0 ? <f32>1 : <f32>Math.min(1, Math.max(0, (1.0 / units - 2) * 0.5))
+    const shown: f32 = t * t * (3 - 2 * t)
+    octave.scale = scale
+    octave.weight = shown * ratio
+    octave.mean = billowed && shown < 1 ? (1 - shown) * ratio * MEAN_ABSOLUTE : 0
+    octave.stitchWidth = stitchWidth
+    octave.wrapX = wrapX
+    octave.stitchHeight = stitchHeight
+    octave.wrapY = wrapY
+    scale *= 2
+    ratio *= 0.5
+    units *= 2
+    if (!stitch) continue
+    stitchWidth *= 2
+    wrapX = 2 * wrapX - <i32>OFFSET
+    stitchHeight *= 2
+    wrapY = 2 * wrapY - <i32>OFFSET
+  }
+}
+
+/** Fills in where a row lies in an octave. */
+function placeRow(octave: Octave, y: f64, stitched: bool): void {
+  const whole = Math.floor(y)
+  let by0 = <i32>whole
+  let by1 = by0 + 1
+  if (stitched) {
+    if (by0 >= octave.wrapY) by0 -= octave.stitchHeight
+    if (by1 >= octave.wrapY) by1 -= octave.stitchHeight
+  }
+  octave.by0 = by0 & MASK
+  octave.by1 = by1 & MASK
+  octave.ry = <f32>(y - whole)
+}
+
 /**
- * Turbulence of W3C Filter Effects at the pixels of a grid. Pixel (x, y) stands for the point ((x0 + x + 0.5) pitchX - 0.5, …) of the reference, so
- * that a pixel of the full size is read where the reference reads it. `billowed` is type turbulence, otherwise fractalNoise; `stitch` makes a tile of
- * `tileWidth` by `tileHeight` from (`tileX`, `tileY`) repeat without a seam. An octave finer than a reduced grid gives way to its mean. Any
- * of the four outputs (red, green, blue, alpha; 0-1, clamped) may be 0.
+ * Turbulence of W3C Filter Effects at the pixels of a grid: one of its four outputs (0 red, 1 green, 2 blue, 3 alpha), 0-1, clamped. Pixel (x, y) stands for the point
+ * ((x0 + x + 0.5) pitchX - 0.5, …) of the reference, so that a pixel of the full size is read where the reference reads it. `billowed` is type turbulence, otherwise
+ * fractalNoise; `stitch` makes a tile of `tileWidth` by `tileHeight` from (`tileX`, `tileY`) repeat without a seam. An octave finer than a reduced grid gives way to its
+ * mean. At most 32 octaves.
  */
 export function turbulence(
-  red: usize, green: usize, blue: usize, alpha: usize, x0: i32, y0: i32, width: i32, height: i32, pitchX: f64, pitchY: f64,
-  frequencyX: f64, frequencyY: f64, octaves: i32, seed: i32, billowed: bool, stitch: bool, tileX: f64, tileY: f64, tileWidth: f64, tileHeight: f64,
+  channel: i32, out: usize, x0: i32, y0: i32, width: i32, height: i32, pitchX: f64, pitchY: f64, frequencyX: f64, frequencyY: f64,
+  octaves: i32, seed: i32, billowed: bool, stitch: bool, tileX: f64, tileY: f64, tileWidth: f64, tileHeight: f64,
 ): void {
   prepare(seed)
+  const count = min(octaves, MOST_OCTAVES)
   const waveX = stitch ? fitted(frequencyX, tileWidth) : frequencyX
   const waveY = stitch ? fitted(frequencyY, tileHeight) : frequencyY
-  const zero = f32x4.splat(0)
-  const one = f32x4.splat(1)
+  prepareOctaves(count, billowed, stitch, waveX, waveY, pitchX, pitchY, tileX, tileY, tileWidth, tileHeight)
+  const table = gradients + ((<usize>channel) << 2)
+  const offset = f64x2.splat(OFFSET)
   for (let y = 0; y < height; y++) {
-    const py = (<f64>(y0 + y) + 0.5) * pitchY - 0.5
-    for (let x = 0; x < width; x++) {
-      const px = (<f64>(x0 + x) + 0.5) * pitchX - 0.5
-      let vx = px * waveX
-      let vy = py * waveY
-      let ratio: f32 = 1
-      let units = Math.max(waveX * (pitchX - 1), waveY * (pitchY - 1))
-      if (stitch) {
-        stitchWidth = <i32>(tileWidth * waveX + 0.5)
-        wrapX = <i32>(tileX * waveX + OFFSET + <f64>stitchWidth)
-        stitchHeight = <i32>(tileHeight * waveY + 0.5)
-        wrapY = <i32>(tileY * waveY + OFFSET + <f64>stitchHeight)
-      }
-      let sum = zero
-      for (let octave = 0; octave < octaves; octave++) {
-        // Fewer than two pixels a unit cannot be shown; from four on all of it is.
-        const t: f32 = units <= 0 ? <f32>1 : <f32>Math.min(1, Math.max(0, (1.0 / units - 2) * 0.5))
-        const shown: f32 = t * t * (3 - 2 * t)
-        if (shown > 0) {
-          const n = noise(vx, vy, stitch)
-          const own = billowed ? f32x4.abs(n) : n
-          sum = f32x4.add(sum, f32x4.mul(own, f32x4.splat(shown * ratio)))
+    const py = ((<f64>(y0 + y) + 0.5) * pitchY - 0.5) * waveY
+    for (let k = 0; k < count; k++) placeRow(octaveAt(k), py * octaveAt(k).scale + OFFSET, stitch)
+    for (let x = 0; x < width; x += 4) {
+      const a = placesOf(x0 + x, pitchX, waveX)
+      const b = placesOf(x0 + x + 2, pitchX, waveX)
+      let sum = splat(0)
+      for (let k = 0; k < count; k++) {
+        const octave = octaveAt(k)
+        if (octave.weight > 0) {
+          const scale = f64x2.splat(octave.scale)
+          const n = noise(table, octave, f64x2.add(f64x2.mul(a, scale), offset), f64x2.add(f64x2.mul(b, scale), offset), stitch)
+          sum = f32x4.add(sum, f32x4.mul(billowed ? f32x4.abs(n) : n, splat(octave.weight)))
         }
-        if (billowed && shown < 1) sum = f32x4.add(sum, f32x4.splat((1 - shown) * ratio * MEAN_ABSOLUTE))
-        vx *= 2
-        vy *= 2
-        ratio *= 0.5
-        units *= 2
-        if (stitch) {
-          stitchWidth *= 2
-          wrapX = 2 * wrapX - <i32>OFFSET
-          stitchHeight *= 2
-          wrapY = 2 * wrapY - <i32>OFFSET
-        }
+        if (octave.mean > 0) sum = f32x4.add(sum, splat(octave.mean))
       }
-      const value = billowed ? sum : f32x4.mul(f32x4.add(sum, one), f32x4.splat(0.5))
-      const out = f32x4.pmin(one, f32x4.pmax(zero, value))
-      const at = (<usize>(y * width + x)) << 2
-      if (red != 0) store<f32>(red + at, f32x4.extract_lane(out, 0))
-      if (green != 0) store<f32>(green + at, f32x4.extract_lane(out, 1))
-      if (blue != 0) store<f32>(blue + at, f32x4.extract_lane(out, 2))
-      if (alpha != 0) store<f32>(alpha + at, f32x4.extract_lane(out, 3))
+      const value = billowed ? sum : f32x4.mul(f32x4.add(sum, splat(1)), splat(0.5))
+      const clamped = f32x4.pmin(splat(1), f32x4.pmax(splat(0), value))
+      const at = out + ((<usize>(y * width + x)) << 2)
+      if (x + 4 <= width) v128.store(at, clamped)
+      else storeSome(at, clamped, width - x)
     }
   }
+}
+
+/** Where two pixels of a row lie, in lattice units of the first octave. */
+// @ts-ignore: decorator
+@inline
+function placesOf(x: i32, pitch: f64, wave: f64): v128 {
+  const middle = f64x2.add(f64x2.replace_lane(f64x2.splat(<f64>x), 1, <f64>(x + 1)), f64x2.splat(0.5))
+  return f64x2.mul(f64x2.sub(f64x2.mul(middle, f64x2.splat(pitch)), f64x2.splat(0.5)), f64x2.splat(wave))
 }

@@ -25,11 +25,10 @@ export const turbulence: Operation<TurbulenceParameters> = {
   name: 'turbulence',
   run({ kernels, grid, plane }, { type, frequencyX, frequencyY, octaves, seed, channel, tile }, _inputs, rect) {
     const out = plane(rect.width * rect.height)
-    const planes = channels.map((one) => (one === channel ? out : 0)) as [number, number, number, number]
     const { x = 0, y = 0, width = 1, height = 1 } = tile ?? {}
     const area = [rect.x, rect.y, rect.width, rect.height, grid.pitchX, grid.pitchY] as const
     const billowed = type === 'billowed'
-    kernels.turbulence(...planes, ...area, frequencyX, frequencyY, octaves, seed, billowed, tile !== null, x, y, width, height)
+    kernels.turbulence(channels.indexOf(channel), out, ...area, frequencyX, frequencyY, octaves, seed, billowed, tile !== null, x, y, width, height)
     return { kind: 'field', rect, planes: [out] }
   },
 }
