@@ -42,7 +42,7 @@ const decoders: Record<PhotoFormat, Decoder> = {
   png: {
     codec: 'png',
     init: initPng,
-    decode: (bytes) => ((bytes[24] ?? 8) > 8 ? decodePng(copyOf(bytes), { bitDepth: 16 }) : decodePng(copyOf(bytes))),
+    decode: (bytes) => ((bytes[24] ?? 8) > 8 ? decodePng16(bytes) : decodePng(copyOf(bytes))),
   },
   webp: { codec: 'webpDecoder', init: initWebp, decode: (bytes) => decodeWebp(copyOf(bytes)) },
   avif: {
@@ -54,6 +54,14 @@ const decoders: Record<PhotoFormat, Decoder> = {
       return picture
     },
   },
+}
+
+/** Sixteen bits a channel. The picture lies in the memory of the codec until it is freed there. */
+async function decodePng16(bytes: Uint8Array): Promise<DecodedPixels> {
+  const picture = await decodePng(copyOf(bytes), { bitDepth: 16 })
+  const { width, height, data } = picture
+  picture.free()
+  return { width, height, data }
 }
 
 /** The decoder of a format, ready. It throws whatever its codec throws on broken data. @throws Error if the codec cannot be loaded */

@@ -50,6 +50,26 @@ describe('opening photos', () => {
     expect(await differenceFromSharp(bytes, codes)).toBeLessThanOrEqual(tolerance)
   })
 
+  it('lays transparent parts of a 16-bit PNG on white, and keeps nothing of it in the memory of the codec', async () => {
+    const side = 400
+    const clear = new Uint16Array(side * side * 4).fill(20_000)
+    for (let i = 3; i < clear.length; i += 8) clear[i] = 0
+    const bytes = await bytesOf(
+      sharp(clear, { raw: { width: side, height: side, channels: 4 } })
+        .toColourspace('rgb16')
+        .png(),
+    )
+    const { codes, notices } = await opened(bytes, 'deep.png')
+    expect(notices).toEqual([expect.stringContaining('transparent')])
+    // Every other pixel is clear, the rest 20000 of 65535 opaque.
+    expect([...codes.slice(0, 2)]).toEqual([65535, Math.round((20_000 * 20_000 + 65_535 * 45_535) / 65_535)])
+    const inCodec = () => process.memoryUsage().external - process.memoryUsage().arrayBuffers
+    const before = inCodec()
+    for (let i = 0; i < 40; i++) await opened(bytes, 'deep.png')
+    // Each is 1.3 MB in the codec.
+    expect(inCodec()).toBeLessThan(before + 10e6)
+  })
+
   it('reads 16-bit PNG without loss', async () => {
     const deep = Uint16Array.from({ length: width * height * 3 }, (_, i) => (i * 7919) % 65536)
     const bytes = await bytesOf(

@@ -59,14 +59,20 @@ export class Lane {
     work: (worker: Remote<RenderWorker>, send: (node: GraphNode) => SentGraph, call: number) => Promise<T>,
     signal?: AbortSignal,
   ): Promise<T> {
-    const { thread, known, diary, ended } = await this.started()
+    const { thread, known, diary, waiting } = await this.started()
     const call = ++this.number
     const giveUp = (): void => diary?.giveUp(call)
     signal?.addEventListener('abort', giveUp, { once: true })
-    const watch = watched(diary, this.stallSeconds)
     this.calls++
+    let fail: (error: LaneFailure) => void = () => undefined
+    let stop: () => void = () => undefined
     try {
-      return await Promise.race([work(thread.worker, (node) => known.send(node), call), ended, watch.stuck])
+      return await new Promise<T>((resolve, reject) => {
+        fail = reject
+        waiting.add(fail)
+        stop = watch(diary, this.stallSeconds, fail)
+        work(thread.worker, (node) => known.send(node), call).then(resolve, reject)
+      })
     } catch (error) {
       const nodeKey = diary && known.keyAt(diary.node)
       throw error instanceof LaneFailure
@@ -75,7 +81,8 @@ export class Lane {
     } finally {
       this.calls--
       signal?.removeEventListener('abort', giveUp)
-      watch.stop()
+      waiting.delete(fail)
+      stop()
     }
   }
 
@@ -118,20 +125,15 @@ export class Lane {
 
   private async start(onEnd: () => void): Promise<Started> {
     const thread = await this.startThread()
-    let giveUp: (error: LaneFailure) => void = () => undefined
-    const ended = new Promise<never>((_, reject) => {
-      giveUp = reject
-    })
-    // Nobody waits for it while nothing is asked for.
-    ended.catch(() => undefined)
+    const waiting = new Waiting()
     thread.onEnd((why) => {
-      giveUp(new LaneFailure('ended', undefined, why))
+      waiting.end(new LaneFailure('ended', undefined, why))
       onEnd()
     })
     const diary = Diary.start()
     if (diary) await thread.worker.keepDiary(diary.memory)
     for (const photo of this.photos.values()) await thread.worker.addPhoto(photo)
-    return { thread, known: new KnownNodes(), diary, ended }
+    return { thread, known: new KnownNodes(), diary, waiting }
   }
 }
 
@@ -139,22 +141,37 @@ interface Started {
   readonly thread: Thread
   readonly known: KnownNodes
   readonly diary: Diary | undefined
-  /** Rejects when the thread ends by itself. */
-  readonly ended: Promise<never>
+  readonly waiting: Waiting
 }
 
-/** Rejects when the diary has had no new entry for some time. */
-function watched(diary: Diary | undefined, seconds: number): { readonly stuck: Promise<never>; stop(): void } {
+/** The calls of a thread that have no answer yet; they fail when it ends by itself. One promise for all of them would keep every answer as long as the thread lives. */
+class Waiting {
+  private readonly fails = new Set<(error: LaneFailure) => void>()
+  private ended: LaneFailure | undefined
+
+  add(fail: (error: LaneFailure) => void): void {
+    if (this.ended) fail(this.ended)
+    else this.fails.add(fail)
+  }
+
+  delete(fail: (error: LaneFailure) => void): void {
+    this.fails.delete(fail)
+  }
+
+  end(error: LaneFailure): void {
+    this.ended = error
+    this.fails.forEach((fail) => fail(error))
+  }
+}
+
+/** Calls `fail` when the diary has had no new entry for some time. @returns what ends the watch */
+function watch(diary: Diary | undefined, seconds: number, fail: (error: LaneFailure) => void): () => void {
   let begun = diary?.begun
-  let timer: ReturnType<typeof setInterval> | undefined
-  const stuck = new Promise<never>((_, reject) => {
-    timer = setInterval(() => {
-      if (diary && diary.begun !== begun) begun = diary.begun
-      else reject(new LaneFailure('stuck', undefined, `No operation was begun for ${seconds} s.`))
-    }, 1000 * seconds)
-  })
-  stuck.catch(() => undefined)
-  return { stuck, stop: () => clearInterval(timer) }
+  const timer = setInterval(() => {
+    if (diary && diary.begun !== begun) begun = diary.begun
+    else fail(new LaneFailure('stuck', undefined, `No operation was begun for ${seconds} s.`))
+  }, 1000 * seconds)
+  return () => clearInterval(timer)
 }
 
 /** An error that crossed from a thread keeps its name and its message only. */

@@ -16,17 +16,19 @@ export interface SentGraph {
   readonly forget: boolean
 }
 
-/** Nodes that a thread remembers; far more than scenes that are open for hours make between two of its tiles. */
-const MOST_NODES = 40_000
+/** Nodes that a thread remembers besides those of the open scene: of its last changes. */
+const MOST_NODES = 10_000
 
 /** What one thread knows, as the other side keeps count of it. */
 export class KnownNodes {
   private readonly keys: string[] = []
   private readonly known = new Set<string>()
+  /** Nodes of the first graph since all were forgotten. */
+  private first = 0
 
   /** The graph with the nodes that have not been sent; they count as sent from now on. */
   send(root: GraphNode): SentGraph {
-    const forget = this.known.size > MOST_NODES
+    const forget = this.known.size > MOST_NODES + 2 * this.first
     if (forget) {
       this.known.clear()
       this.keys.length = 0
@@ -41,6 +43,7 @@ export class KnownNodes {
       nodes.push({ key, operation, params, inputs: inputs.map((input) => input.key) })
     }
     visit(root)
+    if (nodes.length === this.known.size) this.first = nodes.length
     return { root: root.key, nodes, forget }
   }
 
