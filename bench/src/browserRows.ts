@@ -16,7 +16,7 @@ import {
   topTimes,
   watchBlocks,
 } from './browserTimes'
-import { median, percentile, type Row } from './measure'
+import { limitRow, median, percentile, type Row } from './measure'
 import { HEIGHT, WIDTH } from './photo24'
 import { mixedStack } from './stackRows'
 
@@ -91,10 +91,6 @@ export async function browserRows(photo: string): Promise<Row[]> {
     await browser.close()
     server.stop()
   }
-}
-
-function limitRow(work: string, ms: number, limit: number, remark?: string): Row {
-  return { work, ours: ms, reach: `≤ ${limit} ms`, within: ms <= limit, ...(remark ? { remark } : {}) }
 }
 
 const COARSE_LIMIT =

@@ -13,6 +13,7 @@ import { lightRows } from './lightRows'
 import { maskRows } from './maskRows'
 import type { Row } from './measure'
 import { benchPhoto, testPixels, type BenchPhoto } from './photo24'
+import { readingRows } from './readingRows'
 import { fullSizeRows, stackRows } from './stackRows'
 import { weatherRows } from './weatherRows'
 
@@ -35,6 +36,7 @@ const groups: Readonly<Record<string, { readonly title: string; readonly rows: (
   weather: { title: 'Weather', rows: ({ photo }) => weatherRows(photo) },
   light: { title: 'Light', rows: ({ photo }) => lightRows(photo) },
   jobs: { title: 'Whole jobs, from file to file', rows: ({ folder, file }) => jobRows(folder, file) },
+  reading: { title: 'Reading', rows: ({ photo }) => readingRows(photo) },
   browser: { title: 'In Chromium', rows: ({ file }) => browserRows(file) },
 }
 

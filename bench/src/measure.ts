@@ -46,3 +46,8 @@ export function ratioRow(work: string, times: { ours: number; other: number }, n
   const within = times.ours / times.other <= reach
   return { work, ours: times.ours, other: { name, ms: times.other }, reach: `≤ ${reach} ×`, within, ...(remark ? { remark } : {}) }
 }
+
+/** A row with a time that is to be reached. */
+export function limitRow(work: string, ms: number, limit: number, remark?: string): Row {
+  return { work, ours: ms, reach: `≤ ${limit} ms`, within: ms <= limit, ...(remark ? { remark } : {}) }
+}

@@ -7,6 +7,11 @@ import { changeOwner, select, useScene } from '../../scene/sceneStore'
 import { ink } from '../../theme'
 import { removeGroup, ungroup } from './groups'
 
+/** What stands beside the name in its line, and about how wide a letter is, px; a long name is cut. */
+const BESIDE_NAME = 116
+const LETTER = 7
+const WIDEST = 270
+
 /** A bracket over the cards of a group, with its name and amount. */
 export function GroupBracket({ group, children }: { readonly group: Group; readonly children: ReactNode }) {
   const selected = useScene((state) => state.selectedId === group.id && !state.sceneOpen)
@@ -16,7 +21,14 @@ export function GroupBracket({ group, children }: { readonly group: Group; reado
     <Box
       role="group"
       aria-label={`Group ${group.name}`}
-      sx={{ position: 'relative', display: 'flex', gap: 2, px: 2, opacity: group.on ? 1 : 0.6 }}
+      sx={{
+        position: 'relative',
+        display: 'flex',
+        gap: 2,
+        px: 2,
+        minWidth: Math.min(WIDEST, BESIDE_NAME + LETTER * group.name.length),
+        opacity: group.on ? 1 : 0.6,
+      }}
     >
       <Box
         aria-hidden

@@ -15,7 +15,8 @@ import {
   type Size,
 } from '@welkinar/core'
 import { priorities, type RenderPool, type RenderRequest } from '@welkinar/core/pool'
-import { toScreen, visibleRegion, type ViewPort } from './viewPort'
+import { contextOf, darknessToAlpha, drawPlaced, type Shown } from './shownPicture'
+import { visibleRegion, type ViewPort } from './viewPort'
 
 interface Wanted {
   readonly node: GraphNode
@@ -23,14 +24,6 @@ interface Wanted {
   readonly port: ViewPort
   /** One picture of many that follow each other: a reduced one is enough, and none is dropped half done. */
   readonly moving?: boolean
-}
-
-/** Pixels of a part of the photo at one scale. */
-interface Shown {
-  readonly node: GraphNode
-  readonly canvas: OffscreenCanvas
-  readonly grid: Grid
-  readonly rect: Rect
 }
 
 /** An exact picture that would take longer than this has a coarse one before it. */
@@ -46,6 +39,8 @@ const MOST_MEASURES = 2000
 /** After so long without a new wish the tiles around the view are computed, as far as so many px from it, so that they are there when it is moved. */
 const AHEAD_AFTER_MS = 500
 const AHEAD_REACH = TILE / 2
+/** The same for the middle of the photo, pixel for pixel: it is more to do, and less likely to be wanted at once. */
+const CLOSE_AFTER_MS = 1500
 /** Longer side of the small picture of all of the photo, px. */
 const BACKDROP_SIDE = 500
 
@@ -191,24 +186,29 @@ export class LookLayer {
     return kept ? outside(rect, kept.rect) : [rect]
   }
 
-  /** Computes what a movement of the view would bring into it: a small picture of all of the photo, and the tiles around, which the threads keep. */
+  /**
+   * Computes what a movement of the view would bring into it: a small picture of all of the photo, and the tiles around; where all of the photo is in view, its middle
+   * pixel for pixel. The threads keep it.
+   */
   private lookAhead(wanted: Wanted): void {
-    const { node, photo } = wanted
+    const { node, photo, port } = wanted
     const { grid, rect } = placeOnGrid(wanted, 1)
-    const whole = intersect(tilesAround(expand(rect, AHEAD_REACH), TILE), gridBounds(grid))
-    if (sameRect(whole, rect)) return
     const { signal } = (this.ahead = new AbortController())
-    const quiet = { node, tileSize: TILE, priority: priorities.thumbnails, signal }
+    const quiet = { node, tileSize: TILE, priority: priorities.thumbnails, signal, onTile: () => undefined }
     const start = async (): Promise<void> => {
+      if (sameRect(rect, gridBounds(grid))) {
+        await this.pool.render({ ...quiet, ...placeOnGrid({ photo, port: { ...port, zoom: 1 / port.pixelRatio } }, 1) })
+        return
+      }
       if (this.backdrop?.node.key !== node.key && !this.asShutAlpha) {
         const small: Grid = { ...gridAt(photo, Math.min(1, BACKDROP_SIDE / Math.max(photo.width, photo.height))), draft: true }
         const canvas = new OffscreenCanvas(small.width, small.height)
-        await this.render(quiet, small, gridBounds(small), canvas)
+        await this.render({ node, priority: quiet.priority, signal }, small, gridBounds(small), canvas)
         this.backdrop = { node, canvas, grid: small, rect: gridBounds(small) }
       }
-      await this.pool.render({ ...quiet, grid, rect: whole, onTile: () => undefined })
+      await this.pool.render({ ...quiet, grid, rect: intersect(tilesAround(expand(rect, AHEAD_REACH), TILE), gridBounds(grid)) })
     }
-    const timer = setTimeout(() => void start().catch(() => undefined), AHEAD_AFTER_MS)
+    const timer = setTimeout(() => void start().catch(() => undefined), sameRect(rect, gridBounds(grid)) ? CLOSE_AFTER_MS : AHEAD_AFTER_MS)
     signal.addEventListener('abort', () => clearTimeout(timer), { once: true })
   }
 
@@ -283,26 +283,6 @@ export class LookLayer {
   }
 }
 
-function contextOf(canvas: OffscreenCanvas): OffscreenCanvasRenderingContext2D {
-  const context = canvas.getContext('2d')
-  if (!context) throw new Error('The browser gives no canvas to draw on.')
-  return context
-}
-
-/** Draws a picture where its part of the photo lies in the view. */
-function drawPlaced(context: CanvasRenderingContext2D, port: ViewPort, { canvas, grid, rect }: Shown): void {
-  const from = toScreen(port, rect.x * grid.pitchX, rect.y * grid.pitchY)
-  const to = toScreen(port, (rect.x + rect.width) * grid.pitchX, (rect.y + rect.height) * grid.pitchY)
-  const k = port.pixelRatio
-  const exact = Math.abs(rect.width - (to.x - from.x) * k) < 0.6
-  context.imageSmoothingEnabled = !exact && port.zoom * k < 2
-  // What is not exact is soon replaced; the browser's finest smoothing takes longer than computing it.
-  context.imageSmoothingQuality = 'medium'
-  const x = exact ? Math.round(from.x * k) : from.x * k
-  const y = exact ? Math.round(from.y * k) : from.y * k
-  context.drawImage(canvas, x, y, exact ? rect.width : (to.x - from.x) * k, exact ? rect.height : (to.y - from.y) * k)
-}
-
 function area(parts: readonly Rect[]): number {
   return parts.reduce((sum, { width, height }) => sum + width * height, 0)
 }
@@ -319,8 +299,4 @@ function placeOnGrid({ photo, port }: Pick<Wanted, 'photo' | 'port'>, factor: nu
   const { pitchX, pitchY } = scale(1)
   const { x, y, width, height } = parts.reduce(union)
   return { grid, rect: regionOnGrid({ x: x * pitchX, y: y * pitchY, width: width * pitchX, height: height * pitchY }, grid) }
-}
-
-function darknessToAlpha(pixels: Uint8ClampedArray): void {
-  for (let i = 0; i < pixels.length; i += 4) pixels[i + 3] = 255 - (pixels[i] ?? 0)
 }
