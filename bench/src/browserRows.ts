@@ -49,8 +49,8 @@ export async function browserRows(photo: string): Promise<Row[]> {
     const exportingTen = await exportTimes(page)
     const blocks = await page.evaluate(() => (window as unknown as { blocks: number[] }).blocks)
     const large = pageMemory()
-    await page.close()
-    const demos = await demoTimes(context, server.address)
+    await context.close()
+    const demos = await demoTimes(await browser.newContext({ viewport: { width: 1280, height: 800 } }), server.address)
     return [
       limitRow('slider to coarse picture, median, 24 MP, 8 effects', median(slider.coarse), 50, COARSE_LIMIT),
       limitRow('slider to coarse picture, 95th percentile', percentile(slider.coarse, 0.95), 100),
