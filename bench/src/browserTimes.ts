@@ -1,5 +1,5 @@
 import { execFileSync } from 'node:child_process'
-import { readFileSync } from 'node:fs'
+import { readFileSync, writeFileSync } from 'node:fs'
 import type { Effect } from '@welkinar/core'
 import type { BrowserContext, Page } from 'playwright-core'
 import { appears } from '../../tests/support/appears'
@@ -22,12 +22,13 @@ export async function openPhoto(page: Page, photo: string): Promise<{ seen: numb
   const times: { seen: number; exact: number }[] = []
   const bytes = readFileSync(photo)
   for (let i = 0; i < 3; i++) {
-    // A byte after the end of the picture makes it another photo, which is not in the threads yet.
-    const buffer = Buffer.concat([bytes, Buffer.alloc(i)])
+    // A byte after the end of the picture makes it another photo, which is not in the threads yet. On the disk, as a person's photos are.
+    const file = photo.replace(/\.jpg$/, ` ${i}.jpg`)
+    writeFileSync(file, Buffer.concat([bytes, Buffer.alloc(i)]))
     // The threads are started while the Shelf is looked at.
     await page.waitForTimeout(1500)
     const start = performance.now()
-    await page.getByLabel('Photo file').setInputFiles({ name: 'bench.jpg', mimeType: 'image/jpeg', buffer })
+    await page.getByLabel('Photo file').setInputFiles(file)
     await appears(page, '[data-testid=opening]')
     await page
       .getByTestId('opening')

@@ -7,7 +7,7 @@ import { useScene } from './sceneStore'
 
 /** A screen of a scene before it is there: the photo, in the Workbench where it will be, between empty panels. */
 export function OpeningScene() {
-  const inWorkbench = useMatch('/scene/:id') !== null
+  const inWorkbench = useMatch('/scene/:id/:screen/*') === null
   const panelOpen = useScene((state) => state.panelOpen) && inWorkbench
   const lineOpen = useScene((state) => state.lineOpen)
   return (

@@ -28,7 +28,21 @@ export const turbulence: Operation<TurbulenceParameters> = {
     const { x = 0, y = 0, width = 1, height = 1 } = tile ?? {}
     const area = [rect.x, rect.y, rect.width, rect.height, grid.pitchX, grid.pitchY] as const
     const billowed = type === 'billowed'
-    kernels.turbulence(channels.indexOf(channel), out, ...area, frequencyX, frequencyY, octaves, seed, billowed, tile !== null, x, y, width, height)
+    kernels.turbulence(
+      channels.indexOf(channel),
+      out,
+      ...area,
+      frequencyX,
+      frequencyY,
+      octaves,
+      seed,
+      billowed,
+      tile !== null,
+      x,
+      y,
+      width,
+      height,
+    )
     return { kind: 'field', rect, planes: [out] }
   },
 }
