@@ -2,13 +2,16 @@
 import { execFileSync, spawn } from 'node:child_process'
 import { existsSync } from 'node:fs'
 import { join } from 'node:path'
-import { installPackages, root } from './lib.mjs'
+import { installPackages, mustRun, root } from './lib.mjs'
 
 installPackages()
 const listed = (...args) => execFileSync('git', args, { cwd: root, encoding: 'utf8' }).split('\n').filter(Boolean)
 const changed = [...listed('diff', '--name-only', 'HEAD'), ...listed('ls-files', '--others', '--exclude-standard')].filter((name) =>
   existsSync(join(root, name)),
 )
+// Everything else reads their types and their module.
+if (changed.some((name) => name.startsWith('kernels/')) || !existsSync(join(root, 'kernels', 'build', 'kernels.wasm')))
+  mustRun('npm', ['run', '--silent', 'build', '-w', 'kernels'])
 const linted = changed.filter((name) => /\.(ts|tsx|mjs|cjs)$/.test(name))
 // Not what draws every look, mask and stack (*.contract.test.ts), and what runs the built server and command line (*.built.test.ts): that is for `npm test`.
 const quick = ['**/*.contract.test.ts', '**/*.built.test.ts', '**/node_modules/**'].flatMap((name) => ['--exclude', name])
