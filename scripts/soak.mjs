@@ -25,7 +25,7 @@ const parts = {
     env: { WELKINAR_EVERY_LOOK: '1' },
   },
   use: {
-    what: 'Half an hour of use in Chromium: ends within 10 % of the memory that it had after five minutes',
+    what: 'Half an hour of use in Chromium: back on the Shelf, it ends within 10 % of the memory that it had there after five minutes',
     config: 'tests/vitest.config.ts',
     files: ['tests/longUse.e2e.ts'],
     env: { WELKINAR_MINUTES: '30' },

@@ -1,7 +1,7 @@
 import type { Browser, Page } from 'playwright-core'
-import sharp from 'sharp'
+import sharp, { type Sharp } from 'sharp'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
-import { demoNames, launch, saved, settled, shelfReady, visit } from './support/browser'
+import { demoNames, dropFile, exported, launch, saved, settled, shelfReady, visit } from './support/browser'
 import { changeScene, storedIn } from './support/database'
 
 describe('the Shelf', () => {
@@ -24,9 +24,9 @@ describe('the Shelf', () => {
     expect(await names()).toEqual(demoNames)
     const shown = () =>
       page
-        .locator('li img')
+        .getByTestId('scene picture')
         .first()
-        .evaluate((image) => (image as HTMLImageElement).naturalWidth)
+        .evaluate((canvas) => (canvas as HTMLCanvasElement).width)
     await expect.poll(shown).toBeGreaterThan(300)
     await page.getByText(/used, .* available/).waitFor()
   })
@@ -110,5 +110,37 @@ describe('the Shelf', () => {
     await page.getByText('One picture is used by no scene').waitFor({ state: 'detached' })
     expect((await storedIn(page, 'photos')).map(({ id }) => id)).toContain('new')
     expect((await storedIn(page, 'photos')).map(({ id }) => id)).not.toContain('old')
+  })
+})
+
+describe('a JPEG', () => {
+  let browser: Browser
+  beforeAll(async () => {
+    browser = await launch()
+  })
+  afterAll(() => browser.close())
+
+  /** Colour noise at an odd size, which blocks and reduced colour do not divide. */
+  const noise = (): Sharp =>
+    sharp(Buffer.from(Array.from({ length: 301 * 203 * 3 }, (_, i) => (i * i * 31 + (i >> 5) * 7) % 256)), {
+      raw: { width: 301, height: 203, channels: 3 },
+    })
+  const files: Record<string, Sharp> = {
+    'turned, with a profile': noise().withMetadata({ orientation: 6 }).withIccProfile('p3').jpeg({ quality: 70 }),
+    'progressive, in full colour': noise().jpeg({ quality: 90, progressive: true, chromaSubsampling: '4:4:4' }),
+    grey: noise().greyscale().jpeg(),
+  }
+
+  // Against libvips, which reads it for the command line; the browser reads it by itself.
+  it.each(Object.keys(files))('%s, is exported with the pixels that it has', async (name) => {
+    const bytes = await files[name]!.toBuffer()
+    const { page } = await visit(browser)
+    await shelfReady(page)
+    await dropFile(page, bytes, 'noise.jpg', 'image/jpeg')
+    await page.waitForURL(/\/scene\//)
+    await settled(page)
+    await page.getByRole('link', { name: 'Export' }).click()
+    const wanted = await sharp(bytes, { ignoreIcc: true }).autoOrient().toColourspace('srgb').raw().toBuffer()
+    expect((await exported(page)).equals(wanted)).toBe(true)
   })
 })

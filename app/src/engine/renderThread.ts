@@ -7,18 +7,16 @@ import type { MemoryBudget } from '@welkinar/core/pool'
 import { RenderWorker, wasmCodecs, type CodecName } from '@welkinar/core/worker'
 import kernels from '@welkinar/kernels/kernels.wasm?url'
 import { expose } from 'comlink'
+import { browserCodecs } from './browserCodecs'
 
 // One thread of the pool in the browser. Its name is the budget of its results.
 
-const codecs: Record<CodecName, string> = { jpegDecoder, jpegEncoder, png, webpDecoder, avifDecoder }
+const modules: Record<CodecName, string> = { jpegDecoder, jpegEncoder, png, webpDecoder, avifDecoder }
 
 const compile = (url: string): Promise<WebAssembly.Module> => WebAssembly.compileStreaming(fetch(url))
 
-expose(
-  await RenderWorker.create(
-    await compile(kernels),
-    JSON.parse(self.name) as MemoryBudget,
-    wasmCodecs((name) => compile(codecs[name])),
-  ),
-)
+const codecs = browserCodecs(wasmCodecs((name) => compile(modules[name])))
+expose(await RenderWorker.create(await compile(kernels), JSON.parse(self.name) as MemoryBudget, codecs))
 postMessage('ready')
+// Most photos are JPEGs; it can be ready before the first one comes.
+codecs.decoderFor('jpeg').catch(() => undefined)

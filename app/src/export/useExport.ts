@@ -61,6 +61,7 @@ async function makeFile(
     rect: gridBounds(grid),
     tileSize: TILE,
     priority: priorities.export,
+    keep: 'nothing',
     signal,
     onProgress: (done) => onProgress({ doing: 'Computing the picture', done }),
   })

@@ -1,5 +1,6 @@
 import Box from '@mui/material/Box'
 import LinearProgress from '@mui/material/LinearProgress'
+import { useLayoutEffect, useRef } from 'react'
 import { useMatch } from 'react-router'
 import { ink } from '../theme'
 import { useOpeningPicture } from './openingPicture'
@@ -31,13 +32,18 @@ export function OpeningScene() {
 
 /** The picture as the browser reads it, where the whole photo will be in the view. */
 export function OpeningPicture() {
-  const url = useOpeningPicture((state) => state.url)
-  if (!url) return null
+  const picture = useOpeningPicture((state) => state.picture)
+  const canvas = useRef<HTMLCanvasElement>(null)
+  useLayoutEffect(() => {
+    if (picture) canvas.current?.getContext('2d')?.drawImage(picture, 0, 0)
+  }, [picture])
+  if (!picture) return null
   return (
     <Box
-      component="img"
-      src={url}
-      alt=""
+      component="canvas"
+      ref={canvas}
+      width={picture.width}
+      height={picture.height}
       data-testid="opening"
       sx={{ position: 'absolute', inset: 0, p: '8px', width: '100%', height: '100%', objectFit: 'contain', pointerEvents: 'none' }}
     />

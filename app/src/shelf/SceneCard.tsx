@@ -83,15 +83,29 @@ function describe({ scene, edited }: ShelfEntry): string {
   return `${kinds} · ${((width * height) / 1e6).toFixed(1)} megapixels · ${when}`
 }
 
+/** The picture of a scene. It is let go with the card; the browser would keep that of an image element for long. */
 function Picture({ blob }: { readonly blob: Blob | undefined }) {
-  const image = useRef<HTMLImageElement>(null)
+  const canvas = useRef<HTMLCanvasElement>(null)
   useEffect(() => {
-    if (!blob || !image.current) return
-    const address = URL.createObjectURL(blob)
-    image.current.src = address
-    return () => URL.revokeObjectURL(address)
+    let ended = false
+    const show = async (): Promise<void> => {
+      const element = canvas.current
+      if (!blob || !element) return
+      const width = Math.round(element.clientWidth * window.devicePixelRatio)
+      const picture = await createImageBitmap(blob, { resizeWidth: width, resizeQuality: 'high' })
+      if (ended) return picture.close()
+      element.width = picture.width
+      element.height = picture.height
+      element.getContext('bitmaprenderer')?.transferFromImageBitmap(picture)
+    }
+    show().catch((error: unknown) => console.warn(error))
+    return () => {
+      ended = true
+    }
   }, [blob])
-  return blob ? <img ref={image} alt="" style={{ width: '100%', height: '100%', objectFit: 'cover', display: 'block' }} /> : null
+  return blob ? (
+    <canvas ref={canvas} data-testid="scene picture" style={{ width: '100%', height: '100%', objectFit: 'cover', display: 'block' }} />
+  ) : null
 }
 
 function Broken({ entry }: { readonly entry: ShelfEntry }) {

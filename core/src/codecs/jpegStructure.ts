@@ -6,6 +6,9 @@ export interface JpegStructure {
   readonly complete: boolean
 }
 
+const APPLICATION_1 = 0xe1
+const ADOBE = 0xee
+const APPLICATION_15 = 0xef
 const START_OF_SCAN = 0xda
 const END_OF_IMAGE = 0xd9
 
@@ -36,4 +39,21 @@ function endsAfter(bytes: Uint8Array, start: number): boolean {
     if (bytes[i + 1] === END_OF_IMAGE) return true
   }
   return false
+}
+
+/**
+ * The parts of a JPEG without what says how it is to be shown (EXIF, profiles and the like: application segments), so that a decoder gives its pixels as they are.
+ * The segment that says which colours are coded (Adobe) stays. What is not a sound file comes back whole.
+ */
+export function jpegWithoutMetadata(bytes: Uint8Array): readonly Uint8Array[] {
+  const parts = [bytes.subarray(0, 2)]
+  for (let at = 2; at + 4 <= bytes.length;) {
+    const marker = bytes[at + 1] ?? 0
+    if (bytes[at] !== 0xff) break
+    if (marker === START_OF_SCAN) return [...parts, bytes.subarray(at)]
+    const end = marker === 0xff ? at + 1 : at + 2 + (((bytes[at + 2] ?? 0) << 8) | (bytes[at + 3] ?? 0))
+    if (marker < APPLICATION_1 || marker > APPLICATION_15 || marker === ADOBE) parts.push(bytes.subarray(at, end))
+    at = end
+  }
+  return [bytes]
 }

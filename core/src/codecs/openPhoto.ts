@@ -145,8 +145,10 @@ function toLevel(decoded: DecodedPixels, orientation: number): PhotoLevel {
   if (data instanceof Uint16Array) return toLevel16(width, height, data, orientation)
   const words = new Uint32Array(data.buffer, data.byteOffset, width * height)
   const seen = oriented({ width, height, pixels: words }, orientation)
-  const pixels = sharedBuffer(width * height * 4)
-  new Uint32Array(pixels).set(seen.pixels)
+  // Pixels that threads can share already are not copied.
+  const shared = typeof SharedArrayBuffer !== 'undefined' && seen.pixels.buffer instanceof SharedArrayBuffer
+  const pixels = shared ? seen.pixels.buffer : sharedBuffer(width * height * 4)
+  if (!shared) new Uint32Array(pixels).set(seen.pixels)
   return { width: seen.width, height: seen.height, format: 'rgba8', pixels }
 }
 

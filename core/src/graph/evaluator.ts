@@ -14,6 +14,9 @@ import { ValueCache, worth, type MemoryBudget, type Worth } from './valueCache'
 /** Side of the blocks in which values on coarse grids are computed and kept. */
 const COARSE_BLOCK = 512
 
+/** What is worth keeping of an evaluation: the picture up to each effect too, since the next change may begin there; the result alone; or nothing. */
+export type Keep = 'stages' | 'result' | 'nothing'
+
 /**
  * Computes graph nodes on rectangles: each node of a tile once, on all that its readers need of it, and each value no longer than it is read, or than there is
  * room for it. What is smooth is computed on a coarser grid, in blocks at fixed places that all tiles read, and enlarged.
@@ -22,6 +25,7 @@ export class Evaluator {
   private readonly cache: ValueCache
   private readonly photos = new Map<string, PhotoData>()
   private handedOut: Value[] = []
+  private keeping: Keep = 'stages'
   /** Operations run since the start; a test reads it to see that nothing is computed twice. */
   runs = 0
   /** Called before an operation runs. What it throws ends the evaluation; what was computed until then is kept. */
@@ -63,10 +67,11 @@ export class Evaluator {
   }
 
   /** The value of `node` on `rect`, which lies in the grid. It stays valid until the next `trim`. */
-  evaluate(node: GraphNode, rect: Rect, grid: Grid): Value {
+  evaluate(node: GraphNode, rect: Rect, grid: Grid, keep: Keep = 'stages'): Value {
     let whole: Value
+    this.keeping = keep
     try {
-      whole = this.hold(node, rect, grid, worth.picture)
+      whole = this.hold(node, rect, grid, keep === 'nothing' ? worth.step : worth.picture)
     } catch (error) {
       this.handedOut = []
       this.cache.letAllGo()
@@ -134,7 +139,7 @@ export class Evaluator {
       const read = inputs[index]
       if (read && read !== (input && made.get(input)?.value)) this.cache.letGo(read)
     })
-    return this.cache.keep(key, value, own ?? (operation.isStage ? worth.picture : worth.step))
+    return this.cache.keep(key, value, own ?? (operation.isStage && this.keeping === 'stages' ? worth.picture : worth.step))
   }
 
   private cut(value: Value, rect: Rect): Value {

@@ -1,6 +1,7 @@
 import { transfer } from 'comlink'
 import type { ExportOptions } from '../codecs/encodePicture'
 import type { Rgb } from '../colour/hex'
+import type { Keep } from '../graph/evaluator'
 import type { GraphNode } from '../graph/node'
 import type { FoundGlint } from '../measure/glints'
 import type { MeasuredLight } from '../measure/places'
@@ -27,6 +28,8 @@ export interface RenderRequest {
   readonly tileSize: number
   readonly priority: Priority
   readonly signal?: AbortSignal
+  /** What the threads shall rather keep for the next request. Default: all stages. */
+  readonly keep?: Keep
   /** Called for each tile as soon as it is there. */
   onTile(pixels: Uint8ClampedArray<ArrayBuffer>, rect: Rect): void
 }
@@ -85,7 +88,7 @@ export class RenderPool {
   }
 
   /** Resolves when every tile has been handed over. @throws the signal's reason when aborted, RenderProblem when a tile cannot be computed */
-  async render({ node, grid, rect, tileSize, priority, signal, onTile }: RenderRequest): Promise<void> {
+  async render({ node, grid, rect, tileSize, priority, signal, keep, onTile }: RenderRequest): Promise<void> {
     // Where one tile fails the others are not worth the time.
     const failed = new AbortController()
     const either = signal ? AbortSignal.any([signal, failed.signal]) : failed.signal
@@ -95,7 +98,7 @@ export class RenderPool {
         const work = (lane: Lane): Promise<Uint8ClampedArray<ArrayBuffer>> =>
           withSecondTry(
             lane,
-            () => lane.call(async (worker, send, call) => worker.renderTile(send(node), grid, tile, call), either),
+            () => lane.call(async (worker, send, call) => worker.renderTile(send(node), grid, tile, call, keep), either),
             either,
           )
         const drawn = this.queue.run(priority, work, { signal: either, lane: laneOf(tile, index) })

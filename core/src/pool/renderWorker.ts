@@ -4,7 +4,7 @@ import type { Codecs } from '../codecs/codecs'
 import type { ExportOptions } from '../codecs/encodePicture'
 import { LARGEST_MEGAPIXELS, openPhoto, TooLargeProblem } from '../codecs/openPhoto'
 import type { Rgb } from '../colour/hex'
-import { Evaluator } from '../graph/evaluator'
+import { Evaluator, type Keep } from '../graph/evaluator'
 import type { GraphNode } from '../graph/node'
 import type { MemoryBudget } from '../graph/valueCache'
 import { findGlints, type FoundGlint } from '../measure/glints'
@@ -76,10 +76,10 @@ export class RenderWorker {
   }
 
   /** Interleaved 8-bit RGBA of one tile. @param call its number, by which it can be given up */
-  renderTile(graph: SentGraph, grid: Grid, rect: Rect, call = 0): Uint8ClampedArray<ArrayBuffer> {
+  renderTile(graph: SentGraph, grid: Grid, rect: Rect, call = 0, keep?: Keep): Uint8ClampedArray<ArrayBuffer> {
     this.answering = call
     try {
-      const pixels = renderTile(this.evaluator, this.nodes.receive(graph), grid, rect)
+      const pixels = renderTile(this.evaluator, this.nodes.receive(graph), grid, rect, keep)
       return transfer(pixels, [pixels.buffer])
     } finally {
       this.answering = 0

@@ -1,4 +1,7 @@
 export { RenderWorker } from './renderWorker'
 export type { CodecName, LoadCodec } from '../codecs/codecModules'
 export { wasmCodecs, type Codecs } from '../codecs/codecs'
+export type { DecodedPixels } from '../codecs/decodePixels'
 export { FULL_COLOUR_FROM } from '../codecs/fullColour'
+export { jpegWithoutMetadata } from '../codecs/jpegStructure'
+export { sharedBuffer } from '../photo/photoData'

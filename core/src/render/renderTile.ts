@@ -1,4 +1,4 @@
-import type { Evaluator } from '../graph/evaluator'
+import type { Evaluator, Keep } from '../graph/evaluator'
 import type { GraphNode } from '../graph/node'
 import { plane } from '../operations/plane'
 import type { Grid } from '../planes/grid'
@@ -9,9 +9,9 @@ import { withScratch } from '../planes/scratch'
 const DITHER = 0.96
 
 /** Interleaved 8-bit RGBA of one rectangle of the grid. */
-export function renderTile(evaluator: Evaluator, node: GraphNode, grid: Grid, rect: Rect): Uint8ClampedArray<ArrayBuffer> {
+export function renderTile(evaluator: Evaluator, node: GraphNode, grid: Grid, rect: Rect, keep?: Keep): Uint8ClampedArray<ArrayBuffer> {
   const { kernels } = evaluator
-  const tones = evaluator.evaluate(node, rect, grid)
+  const tones = evaluator.evaluate(node, rect, grid, keep)
   const bytes = rect.width * rect.height * 4
   const pixels = withScratch(kernels, (scratch) => {
     const out = scratch(bytes)

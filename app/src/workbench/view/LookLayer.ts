@@ -7,7 +7,6 @@ import {
   outside,
   regionOnGrid,
   sameRect,
-  tilesAround,
   union,
   type GraphNode,
   type Grid,
@@ -24,6 +23,8 @@ interface Wanted {
   readonly port: ViewPort
   /** One picture of many that follow each other: a reduced one is enough, and none is dropped half done. */
   readonly moving?: boolean
+  /** Something else shows the photo until its first exact picture is there. */
+  readonly covered?: boolean
 }
 
 /** An exact picture that would take longer than this has a coarse one before it. */
@@ -36,7 +37,7 @@ const COARSE_FACTORS = { least: 2, first: 4, most: 32 }
 const MOVING_FACTOR = 2
 const TILE = 320
 const MOST_MEASURES = 2000
-/** After so long without a new wish the tiles around the view are computed, as far as so many px from it, so that they are there when it is moved. */
+/** After so long without a new wish what lies around the view is computed, as far as so many px from it, so that it is there when it is moved. */
 const AHEAD_AFTER_MS = 500
 const AHEAD_REACH = TILE / 2
 /** The same for the middle of the photo, pixel for pixel: it is more to do, and less likely to be wanted at once. */
@@ -62,6 +63,8 @@ export class LookLayer {
   private nextFactor = COARSE_FACTORS.first
   private doneKey = ''
   private wantedAt = 0
+  /** Key of the look that was wanted first. */
+  private firstLook: string | undefined
   private failed: { readonly key: string; readonly error: unknown } | undefined
 
   /**
@@ -79,6 +82,7 @@ export class LookLayer {
   want(wanted: Wanted): void {
     this.wanted = wanted
     this.wantedAt = performance.now()
+    this.firstLook ??= wanted.node.key
     const key = keyOf(wanted)
     if (key === this.doneKey || key === this.failed?.key) return
     this.failed = undefined
@@ -146,7 +150,7 @@ export class LookLayer {
       return
     }
     // Where the same look is on the screen already, at another scale, it is the first answer itself.
-    if (factor > 1 && !this.shows(wanted)) {
+    if (factor > 1 && !this.shows(wanted) && !(wanted.covered && wanted.node.key === this.firstLook)) {
       const begun = performance.now()
       await this.paint(wanted, factor, true, this.asShutAlpha ? undefined : missing)
       const took = performance.now() - begun
@@ -187,14 +191,15 @@ export class LookLayer {
   }
 
   /**
-   * Computes what a movement of the view would bring into it: a small picture of all of the photo, and the tiles around; where all of the photo is in view, its middle
+   * Computes what a movement of the view would bring into it: a small picture of all of the photo, and what lies around; where all of the photo is in view, its middle
    * pixel for pixel. The threads keep it.
    */
   private lookAhead(wanted: Wanted): void {
     const { node, photo, port } = wanted
     const { grid, rect } = placeOnGrid(wanted, 1)
     const { signal } = (this.ahead = new AbortController())
-    const quiet = { node, tileSize: TILE, priority: priorities.thumbnails, signal, onTile: () => undefined }
+    // What is in view must not give way to it.
+    const quiet = { node, tileSize: TILE, priority: priorities.thumbnails, signal, keep: 'result', onTile: () => undefined } as const
     const start = async (): Promise<void> => {
       if (sameRect(rect, gridBounds(grid))) {
         await this.pool.render({ ...quiet, ...placeOnGrid({ photo, port: { ...port, zoom: 1 / port.pixelRatio } }, 1) })
@@ -206,7 +211,8 @@ export class LookLayer {
         await this.render({ node, priority: quiet.priority, signal }, small, gridBounds(small), canvas)
         this.backdrop = { node, canvas, grid: small, rect: gridBounds(small) }
       }
-      await this.pool.render({ ...quiet, grid, rect: intersect(tilesAround(expand(rect, AHEAD_REACH), TILE), gridBounds(grid)) })
+      const around = outside(intersect(expand(rect, AHEAD_REACH), gridBounds(grid)), rect)
+      await Promise.all(around.map((part) => this.pool.render({ ...quiet, grid, rect: part })))
     }
     const timer = setTimeout(() => void start().catch(() => undefined), sameRect(rect, gridBounds(grid)) ? CLOSE_AFTER_MS : AHEAD_AFTER_MS)
     signal.addEventListener('abort', () => clearTimeout(timer), { once: true })

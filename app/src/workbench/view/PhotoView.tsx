@@ -4,7 +4,7 @@ import { findOwner, maskList, withMaskList, type Effect, type MaskListRef, type 
 import type { RenderPool } from '@welkinar/core/pool'
 import { useCallback, useEffect, useMemo, useRef, useState, type KeyboardEvent } from 'react'
 import { OpeningPicture } from '../../scene/OpeningScene'
-import { showWhileOpening } from '../../scene/openingPicture'
+import { showWhileOpening, useOpeningPicture } from '../../scene/openingPicture'
 import { chosenMask, editedList, useScene } from '../../scene/sceneStore'
 import { ink } from '../../theme'
 import { PictureView, type ViewTrouble } from './PictureView'
@@ -40,6 +40,7 @@ export function PhotoView({ pool, source }: PhotoViewProps) {
   const exaggerated = useScene((state) => (state.exaggerating ? state.selectedId : undefined))
   const phase = usePhase()
   const moving = useScene((state) => state.playing)
+  const covered = useOpeningPicture((state) => state.picture !== undefined) && place.zoom === 'fit'
   const tried = useShownSource(source)
   const shown = useMemo(() => (phase > 0 ? Object.freeze({ ...tried, phase }) : tried), [tried, phase])
   const { photo } = source
@@ -58,7 +59,7 @@ export function PhotoView({ pool, source }: PhotoViewProps) {
   useEffect(() => {
     latestPort.current = port
     const maskId = list && maskScope === 'one' ? chosenMask(maskList(source, list), chosenMaskId)?.id : undefined
-    if (port) view.current?.show({ source: shown, port, compare, splitAt, maskView, list, maskId, exaggerated, moving })
+    if (port) view.current?.show({ source: shown, port, compare, splitAt, maskView, list, maskId, exaggerated, moving, covered })
   })
 
   useEffect(() => {

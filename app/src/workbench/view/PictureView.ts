@@ -21,6 +21,8 @@ export interface ViewWish {
   readonly exaggerated: string | undefined
   /** Whether the scene plays. */
   readonly moving: boolean
+  /** Whether something else shows the photo until its first exact picture is there. */
+  readonly covered: boolean
 }
 
 /** Something in the view that cannot be computed, in words for the person. */
@@ -55,7 +57,7 @@ export class PictureView {
     this.wish = wish
     const { photo } = wish.source
     const ask = (layer: LookLayer, look: Look): void =>
-      layer.want({ node: sceneGraph(wish.source, look), photo, port: wish.port, moving: wish.moving })
+      layer.want({ node: sceneGraph(wish.source, look), photo, port: wish.port, moving: wish.moving, covered: wish.covered })
     if (this.showsMask(wish) && wish.list) {
       ask(wish.maskView === 'grey' ? this.mask : this.hatch, { kind: 'masks', of: wish.list, maskId: wish.maskId })
     }
