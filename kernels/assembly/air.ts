@@ -128,20 +128,40 @@ export function distanceFromSteps(steps: usize, count: i32, near: f32, far: f32,
 }
 
 /**
- * Takes air away again: (v - a colour) / (1 - a), a = field mask amount, at most 0.95; in linear light if asked, as it was added. What would be below black
- * stays black. `mask` may be 0; where a is 0 the value is untouched.
+ * Takes air away again, from a pixel's red, green and blue: (v - a colour) / (1 - a), a = field mask amount, at most 0.95; in linear light if asked, as it was added.
+ * A pixel has no more air than its darkest channel allows, a <= `most` min(v / colour) (He, Sun and Tang 2009: the dark channel of one pixel), so that nothing
+ * turns black where there was none. `mask` may be 0; where a is 0 the value is untouched.
  */
-export function clearAir(base: usize, field: usize, mask: usize, amount: f32, colour: f32, linear: bool, count: i32, out: usize): void {
+export function clearAir(
+  red: usize, green: usize, blue: usize, field: usize, mask: usize, amount: f32, airRed: f32, airGreen: f32, airBlue: f32, most: f32, linear: bool,
+  count: i32, outRed: usize, outGreen: usize, outBlue: usize,
+): void {
   const bytes = (<usize>count) << 2
-  const air = splat(colour)
   for (let i: usize = 0; i < bytes; i += 16) {
-    const v = v128.load(base + i)
+    const r = v128.load(red + i)
+    const g = v128.load(green + i)
+    const b = v128.load(blue + i)
+    const fromRed = linear ? decode(r) : r
+    const fromGreen = linear ? decode(g) : g
+    const fromBlue = linear ? decode(b) : b
+    const darkest = f32x4.pmin(
+      f32x4.mul(fromRed, splat(1 / max<f32>(airRed, 1e-4))),
+      f32x4.pmin(f32x4.mul(fromGreen, splat(1 / max<f32>(airGreen, 1e-4))), f32x4.mul(fromBlue, splat(1 / max<f32>(airBlue, 1e-4)))),
+    )
     const w = mask != 0 ? f32x4.mul(splat(amount), v128.load(mask + i)) : splat(amount)
-    const a = f32x4.pmin(splat(0.95), f32x4.mul(w, f32x4.pmin(splat(1), f32x4.pmax(splat(0), v128.load(field + i)))))
-    const from = linear ? decode(v) : v
-    const cleared = f32x4.pmax(splat(0), f32x4.div(f32x4.sub(from, f32x4.mul(a, air)), f32x4.sub(splat(1), a)))
-    v128.store(out + i, v128.bitselect(v, linear ? encode(cleared) : cleared, f32x4.eq(a, splat(0))))
+    const wanted = f32x4.mul(w, f32x4.pmin(splat(1), f32x4.pmax(splat(0), v128.load(field + i))))
+    const a = f32x4.pmin(splat(0.95), f32x4.pmin(wanted, f32x4.mul(splat(most), darkest)))
+    v128.store(outRed + i, cleared(r, fromRed, airRed, a, linear))
+    v128.store(outGreen + i, cleared(g, fromGreen, airGreen, a, linear))
+    v128.store(outBlue + i, cleared(b, fromBlue, airBlue, a, linear))
   }
+}
+
+// @ts-ignore: decorator
+@inline
+function cleared(v: v128, from: v128, air: f32, a: v128, linear: bool): v128 {
+  const without = f32x4.pmax(splat(0), f32x4.div(f32x4.sub(from, f32x4.mul(a, splat(air))), f32x4.sub(splat(1), a)))
+  return v128.bitselect(v, linear ? encode(without) : without, f32x4.eq(a, splat(0)))
 }
 
 /** Values over the logarithm of distances: straight lines between `knots` equally spaced ones from `near` to `far` metres, level outside. */

@@ -29,6 +29,8 @@ interface Correction {
 interface Clearing {
   readonly gives: 'clearing'
   readonly field: GraphNode
+  /** 0-1: part of the darkest channel of each pixel that stays air. */
+  readonly kept: number
 }
 
 /** What an effect brings to the picture. Its colours are made only when they are asked for: others may read its field alone. */

@@ -145,6 +145,31 @@ describe('haze', () => {
     expect(changed).toBeGreaterThan(20)
   })
 
+  // A pixel holds no more air than its darkest channel allows: the dark channel of He, Sun and Tang 2009, from memory.
+  it('taken out where there is none blackens nothing: a blue sky stays blue, and with air left it stays paler', () => {
+    const blue = photoFrom(
+      kernels,
+      'blue',
+      64,
+      64,
+      Uint8ClampedArray.from({ length: 64 * 64 * 4 }, (_, i) => [60, 110, 190, 255][i % 4]!),
+    )
+    const clear = (kept: number) => {
+      const effect = newEffect(blue, { kind: 'haze', look: 'Clearer air', id: 'clear' })
+      Object.assign(effect.controls.pattern, { visibility: 1 })
+      Object.assign(effect.controls.shape, { kept, height: 0, fallOff: 0 })
+      const source = { photo: blue, effects: [{ ...effect, mix: { ...effect.mix, amount: 100 } }] }
+      return [...renderAll(evaluatorFor(kernels, blue), sceneGraph(source), blue).pixels.slice(-4, -1)]
+    }
+    const [red = 0, green = 0, brightest = 0] = clear(0)
+    expect(red).toBeLessThan(3)
+    expect(green).toBeGreaterThan(40)
+    expect(brightest).toBeGreaterThan(150)
+    const [paler = 0] = clear(40)
+    expect(paler).toBeGreaterThan(20)
+    expect(paler).toBeLessThan(60)
+  })
+
   it('drawn over the distance is what was drawn, with straight lines between', () => {
     const made = effectOf('haze', 'Grey day', (effect) => {
       Object.assign((effect.controls as { pattern: object }).pattern, { by: 'curve', at10: 0, at32: 20, at100: 60, at320: 60, at1000: 90 })

@@ -37,7 +37,8 @@ describe('recipes', () => {
     const { madeFor: size, effects } = JSON.parse(readFileSync(file, 'utf8')) as { madeFor: Size; effects: Record<string, Effect> }
     const list = Object.values(effects).map((effect, index) => ({ ...effect, id: `${index}` }))
     const text = JSON.stringify({ ...recipe(), madeFor: size, effects: list })
-    expect(parseRecipe(text, 'earlier.json').effects).toEqual(list)
+    // Controls that came later have the value that changes nothing.
+    expect(parseRecipe(text, 'earlier.json').effects).toMatchObject(list)
   })
 
   it('whose effects share an id are refused', () => {

@@ -240,7 +240,7 @@ export class StackBuilder {
     const field = this.field(effect, beneath)
     if (brought?.gives === 'clearing') {
       const { colour, amount, linear } = mix
-      return clearAirNode(beneath, field, mask, { colour, amount, linear })
+      return clearAirNode(beneath, field, mask, { colour, amount, linear, kept: brought.kept })
     }
     const mixed = mixNode(beneath, field, mask, mix, this.colours(effect, beneath))
     return brought?.gives === 'correction' && brought.after ? brought.after(mixed, { amount: mix.amount, mask }) : mixed

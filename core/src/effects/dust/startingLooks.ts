@@ -17,14 +17,20 @@ function look(
     },
     colour: { tint, light: null, lit: 50 },
     // Dust is seen where there is light for it.
-    where: { masks: [{ ...sparesShadows, handles: [0.12, 0.6, 1, 1], feather: 40 }], hold: 92 },
+    where: { masks: [{ ...sparesShadows, handles: [0.05, 0.4, 1, 1], feather: 40 }], hold: 92 },
     mix: { mode: 'screen', amount, linear: false },
   }
 }
 
-/** Few, soft, out of focus, very low amount: common practice, no source. */
+/** Few, soft, out of focus, at low amount: common practice, no source; bright enough to be seen with all of the photo in view. */
 export const startingLooks: readonly StartingLook<DustControls>[] = [
-  look('Motes in the light', 78, '#ffe6bf', {}, {}),
-  look('Fine dust', 95, '#fff0d8', { density: 200, size: 7, softness: 25, seed: 511 }, { drift: 0 }),
-  look('Drifting seeds', 78, '#fff6e6', { density: 9, size: 26, sizeSpread: 85, softness: 35, seed: 29 }, { drift: 18, direction: 8 }),
+  look('Motes in the light', 95, '#ffe6bf', { density: 40 }, { gamma: 1.8 }),
+  look('Fine dust', 100, '#fff0d8', { density: 240, size: 8, softness: 25, seed: 511 }, { drift: 0, gamma: 1.8 }),
+  look(
+    'Drifting seeds',
+    92,
+    '#fff6e6',
+    { density: 14, size: 26, sizeSpread: 85, softness: 35, seed: 29 },
+    { drift: 18, direction: 8, gamma: 1.6 },
+  ),
 ]

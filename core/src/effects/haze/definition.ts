@@ -34,6 +34,7 @@ const pattern = z.strictObject({
 const shape = z.strictObject({
   ...groundControls,
   blueing: percentControl('Blueing', 'How much bluer the air is the farther one looks through it.').default(0),
+  kept: percentControl('Air left', 'How much of the darkest colour of each place stays air, so that skies do not turn gaudy.').default(0),
   unevenness: percentControl('Unevenness', 'How much slow banks of air thin it out.'),
   gamma: numberControl({ label: 'Gamma', unit: '', usual: [0.3, 3], hard: [0.1, 10], step: 0.05 }),
 })
@@ -51,6 +52,7 @@ export const haze = defineEffect({
   dials: ['pattern.visibility', 'pattern.start', 'shape.height', 'shape.unevenness'],
   startingLooks,
   applies: (path, { pattern }) => {
+    if (path === 'shape.kept') return pattern.does === 'clear'
     if (path === 'pattern.visibility' || path === 'pattern.start') return pattern.by === 'visibility'
     return !curveKeys.some((key) => path === `pattern.${key}`) || pattern.by === 'curve'
   },
@@ -64,7 +66,7 @@ export const haze = defineEffect({
     const parts = [air(pattern, scene), groundProfile(shape, scene)]
     if (shape.unevenness > 0) parts.push(banksOfAir(shape.unevenness / 100, scene))
     const field = levelsNode(joinFieldsNode(parts, 'product'), { black: 0, white: 1, gamma: shape.gamma })
-    if (pattern.does === 'clear') return { gives: 'clearing', field }
+    if (pattern.does === 'clear') return { gives: 'clearing', field, kept: shape.kept / 100 }
     return light(field, () => (shape.blueing > 0 ? blueing(pattern, shape.blueing / 100, scene, tint) : undefined))
   },
 })

@@ -14,7 +14,10 @@ function look(
 ): StartingLook<HazeControls> {
   return {
     name,
-    controls: { pattern: { visibility, start, ...hazeStart, ...part }, shape: { height: 24, fallOff: 60, blueing, unevenness, gamma: 1 } },
+    controls: {
+      pattern: { visibility, start, ...hazeStart, ...part },
+      shape: { height: 24, fallOff: 60, blueing, kept: part.does === 'clear' ? 40 : 0, unevenness, gamma: 1 },
+    },
     colour: { tint, light: null, lit: 0 },
     where: { masks: [], hold: 100 },
     // Light adds, so the formula holds in linear light.

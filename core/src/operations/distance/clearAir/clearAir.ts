@@ -9,22 +9,23 @@ type ClearParameters = {
   /** 0-1, more when it is exaggerated. */
   readonly amount: number
   readonly linear: boolean
+  /** 0-1: part of the darkest channel of each pixel that stays air; 0.05 in the source (He, Sun and Tang 2009), where skies turn gaudy. */
+  readonly kept: number
 }
 
 /** Takes air out of tones: the inverse of laying it over them. Inputs: tones, the share of the air as a field, and perhaps a mask. */
 export const clearAir: Operation<ClearParameters> = {
   name: 'clearAir',
   isStage: true,
-  run(context, { colour, amount, linear }, inputs, rect) {
+  run(context, { colour, amount, linear, kept }, inputs, rect) {
     const count = rect.width * rect.height
     const field = plane(inputAt(inputs, 1), 0)
     const mask = inputs[2] ? plane(inputs[2], 0) : 0
     const air = linear ? linearOf(colour) : colour
-    const planes = [0, 1, 2].map((channel) => {
-      const out = context.plane(count)
-      context.kernels.clearAir(plane(inputAt(inputs, 0), channel), field, mask, amount, air[channel] ?? 0, linear, count, out)
-      return out
-    })
+    const tones = inputAt(inputs, 0)
+    const [red, green, blue] = [plane(tones, 0), plane(tones, 1), plane(tones, 2)]
+    const planes = [context.plane(count), context.plane(count), context.plane(count)] as const
+    context.kernels.clearAir(red, green, blue, field, mask, amount, ...air, 1 - kept, linear, count, ...planes)
     return { kind: 'tones', rect, planes }
   },
 }
