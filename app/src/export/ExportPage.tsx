@@ -118,6 +118,8 @@ function Pictures({ scene, pool }: { readonly scene: Scene; readonly pool: Rende
   const part = Math.min(1, width / window.devicePixelRatio / scene.photo.width)
   return (
     <Box
+      component="section"
+      aria-label="Pictures"
       sx={{
         flex: 1,
         minWidth: 0,

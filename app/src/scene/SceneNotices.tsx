@@ -99,7 +99,11 @@ export function LeaveQuestion() {
     return () => removeEventListener('beforeunload', ask)
   }, [trouble])
   return (
-    <Dialog open={blocker.state === 'blocked'} onClose={() => blocker.reset?.()}>
+    <Dialog
+      open={blocker.state === 'blocked'}
+      onClose={() => blocker.reset?.()}
+      slotProps={{ paper: { 'aria-label': 'Leaving the scene' } }}
+    >
       <DialogContent>The latest changes of this scene are not stored. If you leave it now, they are lost.</DialogContent>
       <DialogActions>
         <Button onClick={() => blocker.proceed?.()}>Leave all the same</Button>

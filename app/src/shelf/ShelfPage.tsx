@@ -47,7 +47,7 @@ export function ShelfPage() {
   }, [start.error])
   const refresh = () => void queries.invalidateQueries({ queryKey: ['scenes'] })
   return (
-    <Box {...dropzone.getRootProps()} component="main" sx={{ height: '100%', overflowY: 'auto', bgcolor: ink.paper }}>
+    <Box {...dropzone.getRootProps({ role: 'main' })} component="main" sx={{ height: '100%', overflowY: 'auto', bgcolor: ink.paper }}>
       <Box sx={{ maxWidth: 1240, mx: 'auto', px: 10, pt: 9, pb: 12 }}>
         <Box component="header" sx={{ display: 'flex', alignItems: 'flex-end', gap: 6, mb: 7 }}>
           <Box sx={{ flex: 1 }}>
@@ -90,7 +90,7 @@ export function ShelfPage() {
           <OpeningScene />
         </Box>
       )}
-      <Dialog open={offer !== undefined} onClose={() => setOffer(undefined)}>
+      <Dialog open={offer !== undefined} onClose={() => setOffer(undefined)} slotProps={{ paper: { 'aria-label': 'A large photo' } }}>
         <DialogContent>{offer?.message}</DialogContent>
         <DialogActions>
           <Button onClick={() => setOffer(undefined)}>Leave it</Button>

@@ -47,8 +47,9 @@ export const LookPicture = memo(function LookPicture({ pool, node, photo, width,
     <Box
       component="canvas"
       ref={canvas}
-      role="img"
-      aria-label={failed ? `${label}: it could not be computed` : label}
+      {...(label === '' && !failed
+        ? { 'aria-hidden': true }
+        : { role: 'img', 'aria-label': failed ? `${label}: it could not be computed` : label })}
       title={failed ? 'This picture could not be computed; it is older.' : undefined}
       sx={{ width, height, display: 'block', flex: 'none', bgcolor: ink.stage, opacity: failed ? 0.4 : 1 }}
     />

@@ -1,6 +1,7 @@
 import Box from '@mui/material/Box'
 import type { PictureSource } from '@welkinar/core'
 import { useDeferredValue } from 'react'
+import { HiddenHeading } from '../common/HiddenHeading'
 import { useOpenScene } from '../scene/SceneRoute'
 import { useScene, useSelectedOwner } from '../scene/sceneStore'
 import { DepthLine } from './depthLine/DepthLine'
@@ -27,6 +28,7 @@ export function WorkbenchPage() {
     <Box sx={{ height: '100%', display: 'flex', flexDirection: 'column' }}>
       <Box sx={{ flex: 1, minHeight: 0, display: 'flex' }}>
         <Box component="main" sx={{ flex: 1, minWidth: 0, display: 'flex', flexDirection: 'column' }}>
+          <HiddenHeading level="h1">Workbench</HiddenHeading>
           <TopBar commands={commands} />
           <PhotoView pool={pool} source={source} />
         </Box>

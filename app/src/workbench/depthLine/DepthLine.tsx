@@ -70,7 +70,7 @@ export const DepthLine = memo(function DepthLine({ pool, source }: DepthLineProp
               key={place}
               sx={{ flex: '1 0 auto', minWidth: 60, px: 3, position: 'relative', borderLeft: index ? `1px solid ${ink.rule}` : 0 }}
             >
-              <Box component="h3" sx={{ m: 0, pt: '3px', fontSize: 12, lineHeight: '17px', fontWeight: 400, color: ink.secondary }}>
+              <Box component="h2" sx={{ m: 0, pt: '3px', fontSize: 12, lineHeight: '17px', fontWeight: 400, color: ink.secondary }}>
                 {placeLabels[place]}
               </Box>
               <Box sx={{ display: 'flex', gap: 2, height: 78 }}>

@@ -3,6 +3,7 @@ import Button from '@mui/material/Button'
 import OutlinedInput from '@mui/material/OutlinedInput'
 import { insideOfGroup, type Group, type PictureSource } from '@welkinar/core'
 import { useState } from 'react'
+import { HiddenHeading } from '../../common/HiddenHeading'
 import { changeOwner, select } from '../../scene/sceneStore'
 import { ink } from '../../theme'
 import { ungroup } from '../depthLine/groups'
@@ -17,6 +18,7 @@ export function GroupHead({ group, source }: { readonly group: Group; readonly s
   }
   return (
     <Box sx={{ mb: 3 }}>
+      <HiddenHeading level="h2">Group</HiddenHeading>
       <Box sx={{ display: 'flex', alignItems: 'center', gap: 2, mb: 2 }}>
         <OutlinedInput
           value={typed ?? group.name}

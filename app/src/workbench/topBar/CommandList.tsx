@@ -20,7 +20,7 @@ export function CommandList({ commands, open, onClose }: CommandListProps) {
       onClose={onClose}
       fullWidth
       maxWidth="xs"
-      aria-label="All commands"
+      slotProps={{ paper: { 'aria-label': 'All commands' } }}
       sx={{ '& .MuiDialog-container': { alignItems: 'flex-start' } }}
     >
       <Box sx={{ p: 3, minHeight: 420 }}>
