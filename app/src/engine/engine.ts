@@ -3,14 +3,20 @@ import { wrap } from 'comlink'
 
 const MOST_THREADS = 6
 /** Memory that all threads together keep results in, bytes. */
-const BUDGET: MemoryBudget = { usual: 640e6, most: 960e6 }
+const BUDGET = { usual: 640e6, most: 960e6, small: { least: 80e6, perPixel: 24 } }
 
 let pool: RenderPool | undefined
 
 /** The pool of render threads, started when it is first needed. @throws Error if a thread does not start; the next call tries again */
 export function renderPool(): Promise<RenderPool> {
   const threads = Math.max(1, Math.min(MOST_THREADS, navigator.hardwareConcurrency || 2))
-  pool ??= new RenderPool({ threads, start: () => startThread({ usual: BUDGET.usual / threads, most: BUDGET.most / threads }) })
+  const { usual, most, small } = BUDGET
+  const share: MemoryBudget = {
+    usual: usual / threads,
+    most: most / threads,
+    small: { least: small.least / threads, perPixel: small.perPixel / threads },
+  }
+  pool ??= new RenderPool({ threads, start: () => startThread(share) })
   return pool.started()
 }
 

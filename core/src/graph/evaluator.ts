@@ -42,6 +42,7 @@ export class Evaluator {
 
   addPhoto(photo: PhotoData): void {
     this.photos.set(photo.id, photo)
+    this.cache.fitTo(Math.max(...[...this.photos.values()].map(({ width, height }) => width * height)))
   }
 
   /** Forgets a photo, and gives back the memory of all results, its own among them. Call it between tiles. */

@@ -59,6 +59,16 @@ describe('value cache', () => {
     expect(cache.size).toBe(800)
   })
 
+  it('has less room for a small photo, and never more than the usual', () => {
+    const cache = new ValueCache({ usual: 1200, most: 1200, small: { least: 200, perPixel: 2 } }, () => undefined)
+    const roomFor = (pixels: number): number => {
+      cache.fitTo(pixels)
+      for (const n of [1, 2, 3, 4]) cache.letGo(cache.keep(`${pixels} ${n}`, value(n)))
+      return cache.size
+    }
+    expect([100, 300, 500, 900].map(roomFor)).toEqual([400, 800, 1200, 1200])
+  })
+
   it('finds a value that covers more, and none that covers less', () => {
     const { cache } = freedBy()
     const kept = cache.keep('a', value(1))

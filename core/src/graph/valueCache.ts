@@ -22,6 +22,8 @@ export interface MemoryBudget {
   readonly usual: number
   /** As far as it grows where the usual does not hold what many tiles read, which would be computed anew for each. */
   readonly most: number
+  /** Less than the usual for small photos, where it is given: so much, and so much for each pixel of the largest one. */
+  readonly small?: { readonly least: number; readonly perPixel: number }
 }
 
 /**
@@ -36,12 +38,14 @@ export class ValueCache {
   private bytes = 0
   /** What many tiles read and had to go. */
   private readonly missed = new Set<string>()
+  private usual: number
   private budgetBytes: number
 
   constructor(
     private readonly budget: MemoryBudget,
     private readonly release: (address: number) => void,
   ) {
+    this.usual = budget.usual
     this.budgetBytes = budget.usual
   }
 
@@ -101,11 +105,18 @@ export class ValueCache {
     this.trim()
   }
 
+  /** Begins with the budget for a photo of so many pixels. */
+  fitTo(pixels: number): void {
+    const { usual, small } = this.budget
+    this.usual = small ? Math.min(usual, small.least + small.perPixel * pixels) : usual
+    this.budgetBytes = this.usual
+  }
+
   /** Frees all that nobody holds, and begins with the usual budget again. */
   clear(): void {
     this.budgetBytes = 0
     this.trim()
-    this.budgetBytes = this.budget.usual
+    this.budgetBytes = this.usual
     this.missed.clear()
   }
 
