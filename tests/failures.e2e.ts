@@ -67,20 +67,34 @@ describe('threads that fail', () => {
     await browser.close()
   })
 
-  it('where there is not enough memory it is said, with the effect; what can be computed goes on', async () => {
-    // The kernels of a thread get 312 MB, as if the machine had no more.
-    browser = await launch(['--js-flags=--wasm-max-mem-pages=5000'])
+  /** A scene with one effect more, whose kernels get so many pages of 64 kB, as if the machine had no more. */
+  async function withLittleMemory(pages: number): Promise<Page> {
+    browser = await launch([`--js-flags=--wasm-max-mem-pages=${pages}`])
     const { page } = await visit(browser)
     await shelfReady(page)
     await page.getByRole('link', { name: 'Open Morning like silk' }).click()
     await settled(page)
     await addEffect(page, 'Lens', 'Light bloom')
+    return page
+  }
+
+  it('where memory is short they keep less, and all goes on', async () => {
+    const page = await withLittleMemory(1200)
+    await settled(page)
     await page.keyboard.press('q')
+    await settled(page)
+    expect(await page.getByText('could not be computed').count()).toBe(0)
+    await browser.close()
+  })
+
+  it('where there is not enough memory it is said, with the effect; what can be computed goes on', async () => {
+    const page = await withLittleMemory(700)
     const trouble = page.getByRole('alert').getByText(/“.+” could not be computed: there is not enough memory for it at this size\./)
     await trouble.waitFor({ timeout: 60_000 })
-    await page.keyboard.press('w')
+    await page.keyboard.press('Control+z')
     await settled(page)
     await trouble.waitFor({ state: 'detached' })
+    await page.keyboard.press('Control+Shift+z')
     // And so does the export say it, and the screen stays.
     await page.getByRole('link', { name: 'Export' }).click()
     await page.getByRole('button', { name: 'Make the PNG file' }).click()

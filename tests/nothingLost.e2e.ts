@@ -167,7 +167,7 @@ describe('nothing an artist makes is lost', () => {
     beforeAll(async () => {
       await openRamp(page, 'region')
       await addEffect(page, 'Far', 'Haze', 'Grey day')
-      await addEffect(page, 'Near', 'Subject glow', 'Lit from within')
+      await addEffect(page, 'Near', 'Subject glow', 'Rim of light')
       await openStep(page, 'Pattern')
       // Its own ellipse goes, so that the mask by tones is alone.
       await choose(page, page.getByRole('button', { name: 'More about mask 1' }), 'Remove')
@@ -236,8 +236,8 @@ describe('nothing an artist makes is lost', () => {
       await page.getByText('The mask was copied to Grey day.').waitFor()
       await page.getByRole('button', { name: /^Haze,/ }).click()
       await openStep(page, 'Where')
-      await choose(page, page.getByRole('button', { name: 'More about mask 1' }), 'Copy to Subject of Lit from within')
-      await page.getByText('The mask was copied to Subject of Lit from within.').waitFor()
+      await choose(page, page.getByRole('button', { name: 'More about mask 1' }), 'Copy to Subject of Rim of light')
+      await page.getByText('The mask was copied to Subject of Rim of light.').waitFor()
     })
   })
 

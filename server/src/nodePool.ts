@@ -22,8 +22,8 @@ interface NodePoolOptions {
  */
 export async function createNodePool(threads = availableParallelism(), options: NodePoolOptions = {}): Promise<RenderPool> {
   const { script = new URL('./worker.js', import.meta.url), stallSeconds, mostMemory = BUDGET.most } = options
-  const share = { usual: Math.min(BUDGET.usual, mostMemory) / threads, most: mostMemory / threads }
-  const start = (): Promise<Thread> => startThread(script, share)
+  const start = (share: number): Promise<Thread> =>
+    startThread(script, { usual: (share * Math.min(BUDGET.usual, mostMemory)) / threads, most: (share * mostMemory) / threads })
   return new RenderPool({ threads, start, ...(stallSeconds === undefined ? {} : { stallSeconds }) }).started()
 }
 

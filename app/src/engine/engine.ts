@@ -11,12 +11,12 @@ let pool: RenderPool | undefined
 export function renderPool(): Promise<RenderPool> {
   const threads = Math.max(1, Math.min(MOST_THREADS, navigator.hardwareConcurrency || 2))
   const { usual, most, small } = BUDGET
-  const share: MemoryBudget = {
-    usual: usual / threads,
-    most: most / threads,
-    small: { least: small.least / threads, perPixel: small.perPixel / threads },
-  }
-  pool ??= new RenderPool({ threads, start: () => startThread(share) })
+  const budgetOf = (share: number): MemoryBudget => ({
+    usual: usual * share,
+    most: most * share,
+    small: { least: small.least * share, perPixel: small.perPixel * share },
+  })
+  pool ??= new RenderPool({ threads, start: (share) => startThread(budgetOf(share / threads)) })
   return pool.started()
 }
 

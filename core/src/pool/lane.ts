@@ -13,7 +13,8 @@ export interface Thread {
   end(): void
 }
 
-export type StartThread = () => Promise<Thread>
+/** @param share 0-1: part of its budget for results that the thread gets */
+export type StartThread = (share: number) => Promise<Thread>
 
 /** Why a thread gave no answer. */
 export type Failure = 'ended' | 'stuck' | 'memory' | 'error' | 'given up'
@@ -33,12 +34,16 @@ export class LaneFailure extends Error {
 /** A thread that holds more when a photo is let go is replaced by a fresh one, bytes. */
 const MOST_MEMORY_AT_REST = 200e6
 
+/** A thread that keeps less of its results than this part of the budget would compute most of them again and again. */
+const LEAST_SHARE = 1 / 8
+
 /** One place for a thread. A thread that dies, or is given up, is replaced when the next one is needed, and given the photos again. */
 export class Lane {
   private starting: Promise<Started> | undefined
   /** Calls without an answer yet. */
   private calls = 0
   private number = 0
+  private share = 1
 
   /**
    * @param photos those that every thread holds
@@ -95,16 +100,24 @@ export class Lane {
     if (!this.starting) return
     const held = await this.call(async (worker) => worker.dropPhoto(id))
     // Memory of kernels is given back only with the thread. The next one is there before it is needed.
+    this.share = 1
     if (held > MOST_MEMORY_AT_REST && this.calls === 0) {
       this.retire()
       await this.started()
     }
   }
 
-  /** Gives the thread up. */
-  retire(): void {
+  /**
+   * Gives the thread up.
+   * @param why one that ran out of memory is followed by one that keeps half as much
+   * @returns whether the next one will keep less
+   */
+  retire(why?: unknown): boolean {
+    const keepsLess = why instanceof LaneFailure && why.failure === 'memory' && this.share > LEAST_SHARE
+    if (keepsLess) this.share /= 2
     this.starting?.then(({ thread }) => thread.end()).catch(() => undefined)
     this.starting = undefined
+    return keepsLess
   }
 
   /** Starts the thread unless it runs. */
@@ -124,7 +137,7 @@ export class Lane {
   }
 
   private async start(onEnd: () => void): Promise<Started> {
-    const thread = await this.startThread()
+    const thread = await this.startThread(this.share)
     const waiting = new Waiting()
     thread.onEnd((why) => {
       waiting.end(new LaneFailure('ended', undefined, why))

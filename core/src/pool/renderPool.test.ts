@@ -64,14 +64,16 @@ const trap: Tile = () => Promise.reject(Object.assign(new Error('unreachable'), 
 const base = graphNode('base', {})
 const top = graphNode('top', {}, [base])
 
-function poolOf(...tiles: readonly Tile[]): { pool: RenderPool; threads: FakeThread[] } {
+function poolOf(...tiles: readonly Tile[]): { pool: RenderPool; threads: FakeThread[]; shares: number[] } {
   const threads: FakeThread[] = []
-  const start = (): Promise<Thread> => {
+  const shares: number[] = []
+  const start = (share: number): Promise<Thread> => {
+    shares.push(share)
     const made = new FakeThread(tiles[Math.min(threads.length, tiles.length - 1)] ?? pixels)
     threads.push(made)
     return Promise.resolve(made.thread)
   }
-  return { pool: new RenderPool({ threads: 1, start, stallSeconds: 0.05 }), threads }
+  return { pool: new RenderPool({ threads: 1, start, stallSeconds: 0.05 }), threads, shares }
 }
 
 function draw(pool: RenderPool, node = top): Promise<Uint8ClampedArray> {
@@ -151,25 +153,40 @@ describe('a pool of threads', () => {
   })
 
   it.each([
-    ['memory', trap, 'there is not enough memory for it at this size'],
-    ['stuck', never, 'it takes too long at this size'],
-  ] as const)('says what could not be computed, and where, when it fails twice: %s', async (failure, tile, words) => {
-    const { pool, threads } = poolOf(tile)
+    ['memory', trap, 'there is not enough memory for it at this size', [1, 0.5, 0.25, 0.125]],
+    ['stuck', never, 'it takes too long at this size', [1, 1]],
+  ] as const)('says what could not be computed, and where, when no thread can: %s', async (failure, tile, words, parts) => {
+    const { pool, threads, shares } = poolOf(tile)
     const error = await draw(pool).catch((caught: unknown) => caught)
     expect(error).toBeInstanceOf(RenderProblem)
     expect(error).toMatchObject({ failure, nodeKey: top.key })
     expect((error as RenderProblem).inWords('“Dream bloom”')).toBe(`“Dream bloom” could not be computed: ${words}.`)
-    expect(threads.map(({ ended }) => ended)).toEqual([true, true])
+    expect(threads.every(({ ended }) => ended)).toBe(true)
+    // Each keeps less of its results than the one that ran out of memory.
+    expect(shares).toEqual(parts)
+  })
+
+  it('goes on with a thread that keeps less where memory is short, and with all of it for the next photo', async () => {
+    const { pool, threads, shares } = poolOf(trap, trap, pixels)
+    await pool.addPhoto(photo('a'))
+    await draw(pool)
+    await draw(pool)
+    expect(shares).toEqual([1, 0.5, 0.25])
+    threads[2]!.memory = 1e9
+    await pool.addPhoto(photo('b'))
+    await pool.dropPhoto('b')
+    await draw(pool)
+    expect(shares).toEqual([1, 0.5, 0.25, 1])
   })
 
   it('leaves the other tiles of a request that has failed, and serves the next one', async () => {
     let count = 0
-    const { pool } = poolOf(() => (count++ < 2 ? trap('') : pixels('')))
+    const { pool } = poolOf(() => (count++ < 4 ? trap('') : pixels('')))
     const request = { node: top, grid, rect: gridBounds(grid), tileSize: 16, priority: priorities.view }
     await expect(pool.renderPixels(request)).rejects.toBeInstanceOf(RenderProblem)
-    expect(count).toBe(2)
+    expect(count).toBe(4)
     await draw(pool)
-    expect(count).toBe(3)
+    expect(count).toBe(5)
   })
 
   it('tries to start a thread again if it did not start', async () => {

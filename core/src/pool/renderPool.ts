@@ -177,19 +177,21 @@ export class RenderPool {
   }
 }
 
-/** Does something once more with a new thread if the first gave no answer. @throws RenderProblem if that one gives none either */
+/**
+ * Does something once more with a new thread if the first gave no answer; where memory was short, as long as the next one keeps less.
+ * @throws RenderProblem if the last one gives none either
+ */
 async function withSecondTry<T>(lane: Lane, work: () => Promise<T>, signal?: AbortSignal): Promise<T> {
-  try {
-    return await work()
-  } catch (error) {
-    // It was given up: nothing is wrong with the thread.
-    if (signal?.aborted && error instanceof LaneFailure && error.failure === 'given up') throw signal.reason
-    // Its memory cannot be trusted any more, or given back.
-    lane.retire()
-    return work().catch((error: unknown) => {
-      lane.retire()
-      return said(error)
-    })
+  for (let tries = 1; ; tries++) {
+    try {
+      return await work()
+    } catch (error) {
+      // It was given up: nothing is wrong with the thread.
+      if (signal?.aborted && error instanceof LaneFailure && error.failure === 'given up') throw signal.reason
+      // Its memory cannot be trusted any more, or given back.
+      const keepsLess = lane.retire(error)
+      if (tries > 1 && !keepsLess) return said(error)
+    }
   }
 }
 

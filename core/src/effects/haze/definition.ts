@@ -34,7 +34,10 @@ const pattern = z.strictObject({
 const shape = z.strictObject({
   ...groundControls,
   blueing: percentControl('Blueing', 'How much bluer the air is the farther one looks through it.').default(0),
-  kept: percentControl('Air left', 'How much of the darkest colour of each place stays air, so that skies do not turn gaudy.').default(0),
+  kept: percentControl(
+    'Air left',
+    'How much of the darkest colour of each place stays air, so that skies turn neither gaudy nor black. At 0 all is taken out.',
+  ).default(0),
   unevenness: percentControl('Unevenness', 'How much slow banks of air thin it out.'),
   gamma: numberControl({ label: 'Gamma', unit: '', usual: [0.3, 3], hard: [0.1, 10], step: 0.05 }),
 })

@@ -9,9 +9,11 @@ type ClearParameters = {
   /** 0-1, more when it is exaggerated. */
   readonly amount: number
   readonly linear: boolean
-  /** 0-1: part of the darkest channel of each pixel that stays air; 0.05 in the source (He, Sun and Tang 2009), where skies turn gaudy. */
+  /** 0-1: part of the darkest channel of each pixel that stays air; 0.05 in the source (He, Sun and Tang 2009), where skies turn gaudy. At 0 nothing bounds it. */
   readonly kept: number
 }
+
+const NO_BOUND = 1e6
 
 /** Takes air out of tones: the inverse of laying it over them. Inputs: tones, the share of the air as a field, and perhaps a mask. */
 export const clearAir: Operation<ClearParameters> = {
@@ -25,7 +27,7 @@ export const clearAir: Operation<ClearParameters> = {
     const tones = inputAt(inputs, 0)
     const [red, green, blue] = [plane(tones, 0), plane(tones, 1), plane(tones, 2)]
     const planes = [context.plane(count), context.plane(count), context.plane(count)] as const
-    context.kernels.clearAir(red, green, blue, field, mask, amount, ...air, 1 - kept, linear, count, ...planes)
+    context.kernels.clearAir(red, green, blue, field, mask, amount, ...air, kept > 0 ? 1 - kept : NO_BOUND, linear, count, ...planes)
     return { kind: 'tones', rect, planes }
   },
 }
