@@ -130,7 +130,7 @@ export function distanceFromSteps(steps: usize, count: i32, near: f32, far: f32,
 /**
  * Takes air away again, from a pixel's red, green and blue: (v - a colour) / (1 - a), a = field mask amount, at most 0.95; in linear light if asked, as it was added.
  * A pixel has no more air than its darkest channel allows, a <= `most` min(v / colour) (He, Sun and Tang 2009: the dark channel of one pixel), so that nothing
- * turns black where there was none. `mask` may be 0; where a is 0 the value is untouched.
+ * turns black where there was none; a negative `most` bounds nothing. `mask` may be 0; where a is 0 the value is untouched.
  */
 export function clearAir(
   red: usize, green: usize, blue: usize, field: usize, mask: usize, amount: f32, airRed: f32, airGreen: f32, airBlue: f32, most: f32, linear: bool,
@@ -150,7 +150,7 @@ export function clearAir(
     )
     const w = mask != 0 ? f32x4.mul(splat(amount), v128.load(mask + i)) : splat(amount)
     const wanted = f32x4.mul(w, f32x4.pmin(splat(1), f32x4.pmax(splat(0), v128.load(field + i))))
-    const a = f32x4.pmin(splat(0.95), f32x4.pmin(wanted, f32x4.mul(splat(most), darkest)))
+    const a = f32x4.pmin(splat(0.95), most < 0 ? wanted : f32x4.pmin(wanted, f32x4.mul(splat(most), darkest)))
     v128.store(outRed + i, cleared(r, fromRed, airRed, a, linear))
     v128.store(outGreen + i, cleared(g, fromGreen, airGreen, a, linear))
     v128.store(outBlue + i, cleared(b, fromBlue, airBlue, a, linear))

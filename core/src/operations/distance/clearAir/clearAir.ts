@@ -13,7 +13,7 @@ type ClearParameters = {
   readonly kept: number
 }
 
-const NO_BOUND = 1e6
+const NO_BOUND = -1
 
 /** Takes air out of tones: the inverse of laying it over them. Inputs: tones, the share of the air as a field, and perhaps a mask. */
 export const clearAir: Operation<ClearParameters> = {
