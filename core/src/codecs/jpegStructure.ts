@@ -7,7 +7,7 @@ export interface JpegStructure {
 }
 
 const APPLICATION_1 = 0xe1
-const ADOBE = 0xee
+const APPLICATION_14 = 0xee
 const APPLICATION_15 = 0xef
 const START_OF_SCAN = 0xda
 const END_OF_IMAGE = 0xd9
@@ -43,7 +43,7 @@ function endsAfter(bytes: Uint8Array, start: number): boolean {
 
 /**
  * The parts of a JPEG without what says how it is to be shown (EXIF, profiles and the like: application segments), so that a decoder gives its pixels as they are.
- * The segment that says which colours are coded (Adobe) stays. What is not a sound file comes back whole.
+ * Application segment 14 stays: it says how colours are coded (ITU-T T.872). What is not a sound file comes back whole.
  */
 export function jpegWithoutMetadata(bytes: Uint8Array): readonly Uint8Array[] {
   const parts = [bytes.subarray(0, 2)]
@@ -52,7 +52,7 @@ export function jpegWithoutMetadata(bytes: Uint8Array): readonly Uint8Array[] {
     if (bytes[at] !== 0xff) break
     if (marker === START_OF_SCAN) return [...parts, bytes.subarray(at)]
     const end = marker === 0xff ? at + 1 : at + 2 + (((bytes[at + 2] ?? 0) << 8) | (bytes[at + 3] ?? 0))
-    if (marker < APPLICATION_1 || marker > APPLICATION_15 || marker === ADOBE) parts.push(bytes.subarray(at, end))
+    if (marker < APPLICATION_1 || marker > APPLICATION_15 || marker === APPLICATION_14) parts.push(bytes.subarray(at, end))
     at = end
   }
   return [bytes]
