@@ -112,6 +112,11 @@ export function horizonOf(marks: SceneMarks): LevelMark | null {
   return marks.horizon ?? marks.reading?.horizon ?? null
 }
 
+/** Where water begins: as it was marked by hand, or else as it was read. */
+export function waterlineOf(marks: SceneMarks): LevelMark | null {
+  return marks.waterline ?? marks.reading?.water ?? null
+}
+
 /**
  * The horizon, or where one is assumed. Nothing for a photo that was read and shows none: there effects draw no line. In scenes that are older than readings it is assumed in the
  * middle, as it was when they were made.

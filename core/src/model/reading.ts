@@ -3,8 +3,8 @@ import { placeControl } from './controls'
 import { levelSchema } from './level'
 
 /** The ways in which photos have been read; the last is that of now. A scene keeps what an earlier one has read. */
-const READING_METHODS = [1, 2, 3] as const
-export const READING_METHOD = 3
+const READING_METHODS = [1, 2, 3, 4] as const
+export const READING_METHOD = 4
 /** Nearest and farthest distance of a reading, metres; its codes 0-255 are even steps of the logarithm between them. */
 export const NEAREST = 1
 export const FARTHEST = 20000
@@ -30,15 +30,27 @@ export const readingSchema = z.strictObject({
   horizon: levelSchema.nullable(),
   /** 255 in the sky, 0 elsewhere; nothing if there is none. */
   sky: codesSchema.nullable(),
-  /** Where the light comes from that is seen; nothing if none stands out. */
+  /** Where the light comes from that is seen, or beyond which border it is; nothing if none stands out. */
   light: z.strictObject({ x: placeControl('x'), y: placeControl('y') }).nullable(),
+  /** Where water begins; nothing if none is to be seen. */
+  water: levelSchema.nullable().default(null),
+  /** The light, linear, over which the brightest of the photo lie: what takes its light from them starts there. */
+  brights: z.number().min(0).max(1).default(1),
   /** Distances; nothing if they were dismissed. */
   distance: codesSchema.nullable(),
 })
 export type Reading = z.infer<typeof readingSchema>
 
 /** Of a photo that could not be read: no line is assumed in it. */
-export const nothingRead: Reading = { method: READING_METHOD, horizon: null, sky: null, light: null, distance: null }
+export const nothingRead: Reading = {
+  method: READING_METHOD,
+  horizon: null,
+  sky: null,
+  light: null,
+  water: null,
+  brights: 1,
+  distance: null,
+}
 
 /** Base 64 (RFC 4648). */
 export function base64Of(bytes: Uint8Array): string {

@@ -12,7 +12,8 @@ const NEARLY = 0.9
 const REACH = 0.02
 const AROUND = 0.06
 
-interface Place {
+/** As parts of width and height. */
+export interface Place {
   readonly x: number
   readonly y: number
 }

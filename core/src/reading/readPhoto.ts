@@ -2,18 +2,30 @@ import type { Kernels } from '../graph/operation'
 import { base64Of, READING_METHOD, type Reading } from '../model/reading'
 import type { PhotoData } from '../photo/photoData'
 import { readScene } from './readScene'
-import { smallPhoto } from './smallPhoto'
+import { smallPhoto, type SmallPhoto } from './smallPhoto'
 
 /** What a photo shows: its sky, its horizon if that is to be seen, and a distance for every place. Read at one small size, whatever the view. */
 export function readPhoto(kernels: Kernels, photo: PhotoData): Reading {
   const small = smallPhoto(kernels, photo)
-  const { sky, horizon, light, distance } = readScene(small)
+  const { sky, horizon, light, water, distance } = readScene(small)
   const size = { width: small.width, height: small.height }
   return {
     method: READING_METHOD,
     horizon: horizon ? { y: Math.round(horizon.y * photo.height), turn: horizon.turn } : null,
     sky: sky ? { ...size, codes: base64Of(sky.map((value) => 255 * value)) } : null,
     light: light ? { x: Math.round(light.x * photo.width), y: Math.round(light.y * photo.height) } : null,
+    water: water ? { y: Math.round(water.y * photo.height), turn: water.turn } : null,
+    brights: brightsOf(small),
     distance: { ...size, codes: base64Of(distance) },
   }
+}
+
+/** This part of a photo is its brightest. */
+const BRIGHTEST = 0.005
+
+/** The light over which the brightest of a photo lie, linear, to a thousandth. */
+function brightsOf({ light }: SmallPhoto): number {
+  const tones = light.toSorted()
+  const root = tones[Math.floor((1 - BRIGHTEST) * (tones.length - 1))] ?? 1
+  return Math.min(1, Number((root * root).toFixed(3)))
 }

@@ -1,15 +1,18 @@
 import { readDistance } from './readDistance'
 import { heightOf, levelLines, skyEnds, SURE_ALONE, surestOf, type ReadHorizon } from './readHorizon'
-import { readLight } from './readLight'
+import { lightBeyond } from './lightBeyond'
+import { readLight, type Place } from './readLight'
 import { readSky } from './readSky'
+import { isWater } from './readWater'
 import type { SmallPhoto } from './smallPhoto'
 
 /** What a small photo shows: where its sky is, its horizon if that is seen, and how far everything is. */
 export interface ReadScene {
   readonly sky: Uint8Array | undefined
   readonly horizon: ReadHorizon | undefined
-  /** As parts of width and height. */
-  readonly light: { readonly x: number; readonly y: number } | undefined
+  readonly light: Place | undefined
+  /** Where water begins. */
+  readonly water: Pick<ReadHorizon, 'y' | 'turn'> | undefined
   /** Codes of `codeOf`, row by row. */
   readonly distance: Uint8Array
 }
@@ -59,8 +62,18 @@ function withGlow(photo: SmallPhoto, sky: Uint8Array, horizon: ReadHorizon): Uin
   return sky.map((value, i) => (value || (over?.[i] && (photo.light[i] ?? 0) * count >= sum) ? 1 : 0))
 }
 
+/** Of the width: so near to a border the brightest of a sky is only where it comes nearest to a light beyond. */
+const AT_BORDER = 0.08
+
+function lightOf(inFrame: Place | undefined, beyond: Place | undefined): Place | undefined {
+  if (!inFrame || !beyond) return inFrame ?? beyond
+  return (beyond.x > 1 ? 1 - inFrame.x : inFrame.x) < AT_BORDER ? beyond : inFrame
+}
+
 function withRest(photo: SmallPhoto, sky: Uint8Array | undefined, horizon: ReadHorizon | undefined): ReadScene {
   const lowest = sky && Math.max(...skyEnds(sky, photo.width, photo.height))
   const over = horizon ? heightOf(horizon, photo) : lowest === undefined ? undefined : () => lowest
-  return { sky, horizon, light: readLight(photo, over), distance: readDistance(photo, sky, horizon) }
+  const light = lightOf(readLight(photo, over), sky && lightBeyond(photo, sky))
+  const water = horizon && isWater(photo, horizon) ? horizon : undefined
+  return { sky, horizon, light, water, distance: readDistance(photo, sky, horizon) }
 }

@@ -82,6 +82,44 @@ describe('reading a made-up view', () => {
   })
 })
 
+describe('reading what lies beyond the frame, and water', () => {
+  const sky = (towards: number) =>
+    view((x, y, noise) => {
+      const linear = 0.25 * Math.exp(towards * (x / 200 - 0.5)) * (0.6 + (0.4 * y) / 134)
+      return y < 80 ? grey(Math.sqrt(linear) + 0.01 * noise) : grey(0.12 + 0.1 * noise)
+    })
+
+  it.each([
+    [1.4, 1],
+    [-1.4, 0],
+  ])('a sky whose light grows by e^%d along the photo has its sun beyond that border', (towards, right) => {
+    const { light } = sky(towards)
+    expect(light!.x > 1).toBe(right === 1)
+    expect(light!.x < 0).toBe(right === 0)
+    expect(light!.y).toBeLessThan(0.62)
+  })
+
+  it('an even sky has none', () => {
+    expect(sky(0.2).light).toBeUndefined()
+  })
+
+  it('under a horizon there is water if its waves lie level, or if it mirrors what stands on it; not if it is grass', () => {
+    const waves = view((_x, y, noise) => (y < 60 ? grey(0.85) : [0.3 + 0.04 * Math.sin(y * 1.3), 0.36, 0.42 + 0.02 * noise]))
+    const grass = view((_x, y, noise) => (y < 60 ? grey(0.85) : [0.3 + 0.3 * noise, 0.45 + 0.3 * noise, 0.15]))
+    // Boats of several heights on a green pond.
+    const hull = (x: number, up: number) => Math.abs((x % 40) - 20) < 8 - 0.4 * up && up < 6 + (Math.floor(x / 40) % 3) * 5
+    const pond = view((x, y, noise) => {
+      const up = Math.abs(y - 67)
+      if (hull(x, up)) return y < 67 ? [0.5, 0.1, 0.1] : [0.4, 0.15, 0.1]
+      return y < 67 ? grey(0.85 + 0.01 * noise) : [0.3 + 0.02 * noise, 0.5, 0.3]
+    })
+    expect(waves.water!.y).toBeCloseTo(60 / 134, 1)
+    expect(pond.horizon!.y).toBeCloseTo(0.5, 1)
+    expect(pond.water).toBeDefined()
+    expect(grass.water).toBeUndefined()
+  })
+})
+
 describe('reading a photo', () => {
   let kernels: Kernels
   beforeAll(async () => {
