@@ -139,6 +139,8 @@ function filled(mask: Mask): Mask {
     level: 100,
     pressure: 'size' as const,
     erase: i === 3,
+    guides: [],
+    tolerance: 12,
     points,
   }))
   return { ...mask, strokes }

@@ -12,6 +12,7 @@ export type { GraphNode } from './graph/node'
 export { HISTOGRAM_BINS } from './measure/measurements'
 export {
   choiceOf,
+  colourLabelOf,
   controlOf,
   isFollowing,
   limitsOf,
@@ -50,12 +51,15 @@ export { depthSchema, type DepthPicture } from './model/depth'
 export { levelSchema, type LevelMark } from './model/level'
 export { bytesFrom, nothingRead, type Reading, type SmallCodes } from './model/reading'
 export type { OutlineCorner } from './model/corner'
+export { within180 } from './model/degrees'
 export { fitBetween } from './model/lengths'
+export { halvesOf, movedBy, pulledAbout, turnedAbout, type PatternBox, type Placed } from './model/patternBox'
 export {
   FOCAL_POINT,
   groundSchema,
   hazeMarkSchema,
   horizonOf,
+  waterlineOf,
   lightOf,
   lightSchema,
   markedPoint,
@@ -67,7 +71,15 @@ export {
 } from './model/marks'
 export { picturesOfScene, sceneSchema, sceneWithout, SCENE_VERSION, type PhotoReference, type Scene } from './model/scene'
 export { bandLine, type BandMask } from './masks/band/definition'
-export { brushControls, MOST_STROKE_POINTS, pressureUses, type BrushMask, type BrushStroke } from './masks/brush/definition'
+export { guidesAlong, placesAlong } from './masks/brush/guides'
+export {
+  brushControls,
+  toleranceControl,
+  MOST_STROKE_POINTS,
+  pressureUses,
+  type BrushMask,
+  type BrushStroke,
+} from './masks/brush/definition'
 export type { ColourMask } from './masks/colour/definition'
 export { ellipseCentre, type EllipseMask } from './masks/ellipse/definition'
 export type { FrameMask } from './masks/frame/definition'
@@ -96,7 +108,7 @@ export {
 } from './operations/masks/luminosityMask/luminosityMask'
 export { PICTURED_FROM, PICTURED_TO } from './operations/distance/sceneDistance/sceneDistance'
 export { knowsDistance } from './render/sceneDepth'
-export { mixModes, type MixMode } from './operations/mixing/mix/mixModes'
+export { mixModes, modeLabels, type MixMode } from './operations/mixing/mix/mixModes'
 export { gridAt, gridBounds, regionOnGrid, type Grid, type Size } from './planes/grid'
 export { contains, expand, intersect, outside, sameRect, tilesAround, union, type Rect } from './planes/rect'
 export { colourOf, findOwner, insideOfGroup, isEffect, ownerOf, type Owner, type PictureSource } from './render/pictureSource'

@@ -116,6 +116,16 @@ export function distanceSteps(distance: usize, count: i32, near: f32, far: f32, 
   }
 }
 
+/** How near steps are to one of them, `at`: 1 / (1 + decline (step - at)^2). */
+export function nearTo(steps: usize, count: i32, at: f32, decline: f32, out: usize): void {
+  const bytes = (<usize>count) << 2
+  const one = splat(1)
+  for (let i: usize = 0; i < bytes; i += 16) {
+    const off = f32x4.sub(v128.load(steps + i), splat(at))
+    v128.store(out + i, f32x4.div(one, f32x4.add(one, f32x4.mul(splat(decline), f32x4.mul(off, off)))))
+  }
+}
+
 /** Distances from even steps of their logarithm: `near` at 0, `far` at 1. */
 export function distanceFromSteps(steps: usize, count: i32, near: f32, far: f32, out: usize): void {
   const bytes = (<usize>count) << 2

@@ -20,7 +20,7 @@ export { boxMean, roundPlane, multiplyPlanes, guidedCoefficients, guidedResult, 
 export { fadePlane, layerMix } from './layer'
 export { drawDiscs } from './discs'
 export {
-  distanceFromCodes, groundDistance, airlight, joinFields, scalePlane, darkestChannel, distanceFromHaze, layRegion, inversePlane, distanceSteps, distanceFromSteps,
+  distanceFromCodes, groundDistance, airlight, joinFields, scalePlane, darkestChannel, distanceFromHaze, layRegion, inversePlane, distanceSteps, distanceFromSteps, nearTo,
   clearAir, distanceCurve,
 } from './air'
 export { addGlow, litPlane, ownColour, tintPlane, luminancePlane } from './light'

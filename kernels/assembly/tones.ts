@@ -43,12 +43,12 @@ export function brightsOf(r: usize, g: usize, b: usize, count: i32, threshold: f
 }
 
 /**
- * Exposure, tones and contrast. Linear light times a gain for each channel; then shadows (-1 to 1) and highlights (-1 to 1) lift or lower luma where it is low or high; then
- * (v - 0.5) contrast + 0.5 + brightness on encoded values.
+ * Exposure, tones, saturation and contrast. Linear light times a gain for each channel; then shadows (-1 to 1) and highlights (-1 to 1) lift or lower luma where it is low or high; then
+ * luma + (v - luma) saturation (feColorMatrix of type saturate, W3C Filter Effects Module Level 1), and (v - 0.5) contrast + 0.5 + brightness, on encoded values.
  */
 export function adjustTones(
-  r: usize, g: usize, b: usize, count: i32, gainR: f32, gainG: f32, gainB: f32, shadows: f32, highlights: f32, contrast: f32, brightness: f32,
-  outR: usize, outG: usize, outB: usize,
+  r: usize, g: usize, b: usize, count: i32, gainR: f32, gainG: f32, gainB: f32, shadows: f32, highlights: f32, saturation: f32, contrast: f32,
+  brightness: f32, outR: usize, outG: usize, outB: usize,
 ): void {
   const bytes = (<usize>count) << 2
   const gained = gainR != 1 || gainG != 1 || gainB != 1
@@ -75,6 +75,12 @@ export function adjustTones(
       green = f32x4.mul(green, factor)
       blue = f32x4.mul(blue, factor)
     }
+    if (saturation != 1) {
+      const y = luma(red, green, blue)
+      red = mulAdd(splat(saturation), f32x4.sub(red, y), y)
+      green = mulAdd(splat(saturation), f32x4.sub(green, y), y)
+      blue = mulAdd(splat(saturation), f32x4.sub(blue, y), y)
+    }
     v128.store(outR + i, mulAdd(red, splat(contrast), lift))
     v128.store(outG + i, mulAdd(green, splat(contrast), lift))
     v128.store(outB + i, mulAdd(blue, splat(contrast), lift))
@@ -82,12 +88,12 @@ export function adjustTones(
 }
 
 /**
- * A picture lit by a lamp, in linear light: times ambient + strength colour field; and a sheen, strength (luminance ^ sharpness) field colour, added. `field` is how much of the lamp
- * falls on each place. Colour linear.
+ * A picture lit by a lamp, in linear light: times ambient + strength colour field; and a sheen of its own colour, strength (luminance ^ sharpness) field, added. `field` is how much of the
+ * lamp falls on each place. Colours linear.
  */
 export function litByLamp(
   r: usize, g: usize, b: usize, field: usize, count: i32, ambient: f32, strength: f32, colourR: f32, colourG: f32, colourB: f32, sheen: f32, sharpness: f32,
-  outR: usize, outG: usize, outB: usize,
+  sheenR: f32, sheenG: f32, sheenB: f32, outR: usize, outG: usize, outB: usize,
 ): void {
   const bytes = (<usize>count) << 2
   for (let i: usize = 0; i < bytes; i += 16) {
@@ -97,9 +103,9 @@ export function litByLamp(
     const blue = decode(v128.load(b + i))
     const shine = f32x4.mul(splat(sheen), f32x4.mul(light, power(luma(red, green, blue), splat(sharpness))))
     const k = f32x4.mul(splat(strength), light)
-    v128.store(outR + i, encode(mulAdd(red, mulAdd(k, splat(colourR), splat(ambient)), f32x4.mul(shine, splat(colourR)))))
-    v128.store(outG + i, encode(mulAdd(green, mulAdd(k, splat(colourG), splat(ambient)), f32x4.mul(shine, splat(colourG)))))
-    v128.store(outB + i, encode(mulAdd(blue, mulAdd(k, splat(colourB), splat(ambient)), f32x4.mul(shine, splat(colourB)))))
+    v128.store(outR + i, encode(mulAdd(red, mulAdd(k, splat(colourR), splat(ambient)), f32x4.mul(shine, splat(sheenR)))))
+    v128.store(outG + i, encode(mulAdd(green, mulAdd(k, splat(colourG), splat(ambient)), f32x4.mul(shine, splat(sheenG)))))
+    v128.store(outB + i, encode(mulAdd(blue, mulAdd(k, splat(colourB), splat(ambient)), f32x4.mul(shine, splat(sheenB)))))
   }
 }
 

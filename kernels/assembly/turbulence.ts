@@ -251,11 +251,12 @@ function placeRow(octave: Octave, y: f64, stitched: bool): void {
  * Turbulence of W3C Filter Effects at the pixels of a grid: one of its four outputs (0 red, 1 green, 2 blue, 3 alpha), 0-1, clamped. Pixel (x, y) stands for the point
  * ((x0 + x + 0.5) pitchX - 0.5, …) of the reference, so that a pixel of the full size is read where the reference reads it. `billowed` is type turbulence, otherwise
  * fractalNoise; `stitch` makes a tile of `tileWidth` by `tileHeight` from (`tileX`, `tileY`) repeat without a seam. An octave finer than a reduced grid gives way to its
- * mean. At most 32 octaves.
+ * mean. It is moved by (moveX, moveY) photo px; what is stitched has to stay. At most 32 octaves.
  */
 export function turbulence(
   channel: i32, out: usize, x0: i32, y0: i32, width: i32, height: i32, pitchX: f64, pitchY: f64, frequencyX: f64, frequencyY: f64,
   octaves: i32, seed: i32, billowed: bool, stitch: bool, tileX: f64, tileY: f64, tileWidth: f64, tileHeight: f64,
+  moveX: f64, moveY: f64,
 ): void {
   prepare(seed)
   const count = min(octaves, MOST_OCTAVES)
@@ -265,11 +266,11 @@ export function turbulence(
   const table = gradients + ((<usize>channel) << 2)
   const offset = f64x2.splat(OFFSET)
   for (let y = 0; y < height; y++) {
-    const py = ((<f64>(y0 + y) + 0.5) * pitchY - 0.5) * waveY
+    const py = ((<f64>(y0 + y) + 0.5) * pitchY - 0.5 - moveY) * waveY
     for (let k = 0; k < count; k++) placeRow(octaveAt(k), py * octaveAt(k).scale + OFFSET, stitch)
     for (let x = 0; x < width; x += 4) {
-      const a = placesOf(x0 + x, pitchX, waveX)
-      const b = placesOf(x0 + x + 2, pitchX, waveX)
+      const a = placesOf(x0 + x, pitchX, moveX, waveX)
+      const b = placesOf(x0 + x + 2, pitchX, moveX, waveX)
       let sum = splat(0)
       for (let k = 0; k < count; k++) {
         const octave = octaveAt(k)
@@ -292,7 +293,7 @@ export function turbulence(
 /** Where two pixels of a row lie, in lattice units of the first octave. */
 // @ts-ignore: decorator
 @inline
-function placesOf(x: i32, pitch: f64, wave: f64): v128 {
+function placesOf(x: i32, pitch: f64, move: f64, wave: f64): v128 {
   const middle = f64x2.add(f64x2.replace_lane(f64x2.splat(<f64>x), 1, <f64>(x + 1)), f64x2.splat(0.5))
-  return f64x2.mul(f64x2.sub(f64x2.mul(middle, f64x2.splat(pitch)), f64x2.splat(0.5)), f64x2.splat(wave))
+  return f64x2.mul(f64x2.sub(f64x2.mul(middle, f64x2.splat(pitch)), f64x2.splat(0.5 + move)), f64x2.splat(wave))
 }

@@ -140,7 +140,17 @@ const commands: Readonly<Record<string, (from: (index: number) => number, value:
   maskPart: (from, value) =>
     withMask(from, (list, mask) => {
       if (mask.kind === 'brush') {
-        const stroke = { size: 20, hardness: 50, flow: 100, level: 100, pressure: 'size' as const, erase: false, points: [1, 2, value] }
+        const stroke = {
+          size: 20,
+          hardness: 50,
+          flow: 100,
+          level: 100,
+          pressure: 'size' as const,
+          erase: false,
+          guides: [],
+          tolerance: 12,
+          points: [1, 2, value],
+        }
         changeMask(list, mask, 'Paint', ({ strokes }) => void strokes.push(stroke))
       } else if (mask.kind === 'similar') {
         // More than there is room for.

@@ -8,9 +8,12 @@ import {
   type DepthPlace,
   type Effect,
   type EffectKind,
+  type GraphNode,
   type Mask,
   type MaskListRef,
   type Owner,
+  type PictureSource,
+  type Rgb,
   type Scene,
   type StepName,
   type Where,
@@ -24,6 +27,11 @@ import { applyChange, redo, undo, type SceneChange, type SceneHistory } from './
 
 /** How the picture is compared with the photo. */
 export type Compare = 'after' | 'before' | 'split'
+/** A state of the scene to compare with. */
+export interface ComparedState {
+  readonly name: string
+  readonly source: PictureSource
+}
 /** How the mask of the selected effect is seen. */
 export type MaskView = 'off' | 'grey' | 'hatch'
 /** Whether the mask that is seen is the chosen one alone or the whole list. */
@@ -31,13 +39,24 @@ export type MaskScope = 'one' | 'all'
 /** What a tap or a drag on the photo does; without a tool it moves the photo. */
 export type PhotoTool =
   | { readonly kind: 'paint' }
-  | { readonly kind: 'outline'; readonly hole: boolean }
+  | { readonly kind: 'outline'; readonly hole: boolean; readonly by: 'corners' | 'freehand' }
   | { readonly kind: 'region' }
   | { readonly kind: 'tap similar' }
-  | { readonly kind: 'pick hue' }
+  | Dropper
   | { readonly kind: 'glints' }
   | { readonly kind: 'path' }
   | { readonly kind: 'mark'; readonly mark: 'light' | 'horizon' | 'waterline' | 'focal' }
+
+/** Takes a colour from the photo. */
+export interface Dropper {
+  readonly kind: 'dropper'
+  /** What it is the colour of. */
+  readonly what: string
+  /** The tones that it is read from; else the photo, or what lies beneath the selected effect. */
+  readonly tones?: GraphNode | undefined
+  /** @param hex the same, rounded */
+  take(colour: Rgb, hex: string): void
+}
 
 /** Where the photo lies in the view: `zoom` css px per photo px, or fitted; `centre` in photo px. */
 export interface ViewPlace {
@@ -60,11 +79,19 @@ interface ViewState {
   readonly sceneOpen: boolean
   readonly openStep: StepName | undefined
   readonly chosenMaskId: string | undefined
+  /** The place, photo px, whose effects are listed. */
+  readonly askedAt: { readonly x: number; readonly y: number } | undefined
+  /** Which glint of the selected effect is chosen. */
+  readonly chosenGlint: number | undefined
   readonly tool: PhotoTool | undefined
   readonly place: ViewPlace
   readonly compare: Compare
+  /** The state of the scene that Split and Before show; the photo as it came without one. */
+  readonly against: ComparedState | undefined
   /** Held down: the photo shows while the key or button is down. */
   readonly holdingBefore: boolean
+  /** Held down: the picture shows without the selected effect or group. */
+  readonly holdingWithout: boolean
   /** Held down: the picture shows the selected effect without its mask. */
   readonly holdingUnmasked: boolean
   /** Held down: the selected effect shows at three times its strength. */
@@ -109,9 +136,13 @@ const freshView = {
   sceneOpen: false,
   openStep: undefined,
   chosenMaskId: undefined,
+  chosenGlint: undefined,
+  askedAt: undefined,
   tool: undefined,
   compare: 'after',
+  against: undefined,
   holdingBefore: false,
+  holdingWithout: false,
   holdingUnmasked: false,
   exaggerating: false,
   placing: undefined,
@@ -200,6 +231,7 @@ export function select(id: string | undefined): void {
       adding: undefined,
       panelOpen: true,
       chosenMaskId: undefined,
+      chosenGlint: undefined,
       tool: undefined,
       maskScope: 'all',
     })

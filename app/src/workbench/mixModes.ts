@@ -1,28 +1,5 @@
-import { isEffect, mixModes, type MixMode, type Owner } from '@welkinar/core'
+import { isEffect, mixModes, modeLabels, type MixMode, type Owner } from '@welkinar/core'
 import { changeOwner } from '../scene/sceneStore'
-
-/** Names of the modes as the recommendation of the W3C and the trade write them. */
-export const modeLabels: Record<MixMode, string> = {
-  normal: 'Normal',
-  multiply: 'Multiply',
-  screen: 'Screen',
-  overlay: 'Overlay',
-  darken: 'Darken',
-  lighten: 'Lighten',
-  'color-dodge': 'Colour dodge',
-  'color-burn': 'Colour burn',
-  'hard-light': 'Hard light',
-  'soft-light': 'Soft light',
-  difference: 'Difference',
-  exclusion: 'Exclusion',
-  hue: 'Hue',
-  saturation: 'Saturation',
-  color: 'Colour',
-  luminosity: 'Luminosity',
-  'plus-lighter': 'Addition',
-  'linear-light': 'Linear light',
-  subtract: 'Subtract',
-}
 
 /** What a mode does to the picture, for finding one. */
 export const modeFamilies: readonly { readonly title: string; readonly modes: readonly MixMode[] }[] = [

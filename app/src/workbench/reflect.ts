@@ -1,4 +1,4 @@
-import { definitionOf, newEffect, type Effect, type PictureSource } from '@welkinar/core'
+import { definitionOf, newEffect, noMarks, waterlineOf, type Effect, type PictureSource } from '@welkinar/core'
 import { showNotice } from '../common/notices'
 import { select, useScene } from '../scene/sceneStore'
 
@@ -14,5 +14,5 @@ export function reflect(effect: Effect, source: Pick<PictureSource, 'photo' | 'm
   })
   if (!done) return
   select(made.id)
-  if (!source.marks?.waterline) showNotice('Draw the waterline in Marks: the reflection follows it.')
+  if (!waterlineOf(source.marks ?? noMarks)) showNotice('Draw the waterline in Marks: the reflection follows it.')
 }

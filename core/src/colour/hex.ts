@@ -24,6 +24,11 @@ export function mapRgb(colour: Rgb, change: (channel: number, index: 0 | 1 | 2) 
   return [change(colour[0], 0), change(colour[1], 1), change(colour[2], 2)]
 }
 
+/** An sRGB-encoded tone of linear light (IEC 61966-2-1), rounded to seven digits. */
+export function encodedOf(linear: number): number {
+  return Number((linear <= 0.0031308 ? 12.92 * linear : 1.055 * Math.pow(linear, 1 / 2.4) - 0.055).toPrecision(7))
+}
+
 /** Linear light of an sRGB-encoded colour (IEC 61966-2-1), rounded to seven digits, so that every machine has the same. */
 export function linearOf(colour: Rgb): Rgb {
   return mapRgb(colour, (v) => Number((v <= 0.04045 ? v / 12.92 : Math.pow((v + 0.055) / 1.055, 2.4)).toPrecision(7)))

@@ -3,6 +3,7 @@ import type { Rgb } from '../colour/hex'
 import type { GraphNode } from '../graph/node'
 import type { Colour, DepthPlace, Mix, Where } from '../model/look'
 import type { SceneMarks } from '../model/marks'
+import type { PatternBox } from '../model/patternBox'
 import type { Size } from '../planes/grid'
 
 /** Schema of the controls of the first two steps; what is in them, each kind says itself. */
@@ -14,6 +15,8 @@ export interface Light {
   readonly field: GraphNode
   /** Colours that differ from place to place, as tones; nothing if the effect's colour is its only one. */
   colours(): GraphNode | undefined
+  /** What a ramp of colours runs over, where that is not the field. */
+  readonly ramped?: GraphNode
 }
 
 /** A changed picture of what lies beneath, mixed in as far as the field goes. Small pictures show its difference on mid-grey. */
@@ -79,7 +82,20 @@ export interface EffectPlace {
   readonly follows?: string
 }
 
+/** An angle that is turned on the photo by an arrow. */
+interface EffectDirection {
+  readonly label: string
+  /** Path of the control. */
+  readonly path: string
+  /** Where the arrow points for a value of the control, degrees counter-clockwise from the x axis; and back. */
+  arrow(value: number): number
+  value(arrow: number): number
+}
+
 export type EffectFamily = 'weather' | 'light' | 'own'
+
+/** The controls of some kind. */
+export type EffectControls = z.infer<ControlsSchema>
 
 /** All that one kind of effect is. Everything else (tint, where, mix, interface, storage) is generic. */
 export interface EffectDefinition<K extends string = string, S extends ControlsSchema = ControlsSchema> {
@@ -101,10 +117,23 @@ export interface EffectDefinition<K extends string = string, S extends ControlsS
   readonly madeFromEffect?: boolean
   /** Places on the photo that can be dragged: paths of their x and y. */
   readonly places?: readonly EffectPlace[]
+  /** An angle that is turned on the photo. */
+  readonly direction?: EffectDirection
+  /** A pattern without a place of its own that is moved, pulled and turned on the photo by a box: paths of its controls. */
+  readonly box?: PatternBox
   /** Whether its first place begins at the light of the photo, as it was marked or read. */
   startsAtLight?(controls: z.infer<S>): boolean
+  /** Whether what is seen there is the light itself, which then has to lie in the frame. */
+  readonly showsItsLight?: boolean
+  /**
+   * For what takes its light from the brights of the photo: the control that says from which tones on, per cent, whether these are linear, and the control of its strength. On a
+   * photo whose brights are dark it starts from less, and stronger.
+   */
+  readonly takesBrights?: { readonly from: string; readonly linear?: boolean; readonly strength: string }
   /** What its own region is for, if it has one. */
   readonly region?: { readonly label: string; readonly hint: string; readonly step: 'pattern' | 'shape' }
+  /** What starting values are on a photo of this size, where practice has another law than that of all lengths. @param controls with lengths that are fitted already */
+  startsOn?(controls: z.infer<S>, photo: Size): z.infer<S>
   /** The first is what a new effect starts with. */
   readonly startingLooks: readonly StartingLook<z.infer<S>>[]
   /** Whether a control counts while the others are as they are; those that do not are not shown. All do if this is not given. */

@@ -1,6 +1,6 @@
 import { z } from 'zod'
 import type { GraphNode } from '../graph/node'
-import { choiceControl, lengthControl, percentControl } from '../model/controls'
+import { choiceControl, lengthControl, strengthControl } from '../model/controls'
 import { combineMasksNode } from '../operations/masks/combineMasks/combineMasks'
 import { gaussianBlurNode } from '../operations/blurs/gaussianBlur/gaussianBlur'
 import { joinFieldsNode, scaleFieldNode } from '../operations/fields/joinFields/joinFields'
@@ -11,14 +11,14 @@ import type { EffectScene } from './effectDefinition'
 /** A glow: what glows is kept sharp once and blurred three times, and all of it is added up. */
 export const glowShape = z.strictObject({
   sits: choiceControl('Sits', { behind: 'Behind it, as a rim', over: 'Over it' }),
-  sharp: percentControl('Sharp', 'How bright what glows is itself.'),
-  tight: percentControl('Tight'),
+  sharp: strengthControl('Sharp', 'How bright what glows is itself.'),
+  tight: strengthControl('Tight'),
   tightRadius: lengthControl({ label: 'Tight radius', usual: [1, 30], hard: [0, 3000], step: 0.5 }),
-  middle: percentControl('Middle'),
+  middle: strengthControl('Middle'),
   middleRadius: lengthControl({ label: 'Middle radius', usual: [5, 80], hard: [0, 5000], step: 0.5 }),
-  wide: percentControl('Wide'),
+  wide: strengthControl('Wide'),
   wideRadius: lengthControl({ label: 'Wide radius', usual: [20, 400], hard: [0, 10000], step: 1 }),
-  spill: percentControl('Spill', 'A faint wash of the same light on the surroundings, on their brights.'),
+  spill: strengthControl('Spill', 'A faint wash of the same light on the surroundings, on their brights.'),
   spillReach: lengthControl({ label: 'Spill reach', usual: [50, 900], hard: [1, 20000], step: 5 }),
 })
 export type GlowShape = z.infer<typeof glowShape>

@@ -1,8 +1,9 @@
+import { encodedOf, linearOf } from '../colour/hex'
 import { evenFit, fitLengths, lengthFactor } from '../model/lengths'
 import { whereSchema, type DepthPlace } from '../model/look'
 import { horizonOf, type SceneMarks } from '../model/marks'
 import type { Size } from '../planes/grid'
-import type { EffectDefinition } from './effectDefinition'
+import type { EffectControls, EffectDefinition } from './effectDefinition'
 import { definitionOf, effectSchema, type Effect, type EffectKind } from './registry'
 
 interface NewEffectOptions {
@@ -28,18 +29,32 @@ export function newEffect(photo: Size, options: NewEffectOptions): Effect {
     name: look.name,
     on: true,
     place: options.place ?? definition.place,
-    controls: fitLengths(definition.controls, look.controls, fit),
+    controls: startingControls(definition, fitLengths(definition.controls, look.controls, fit), photo),
     group: null,
     colour: look.colour,
     where: fitLengths(whereSchema, look.where, fit),
     region: look.region ? fitLengths(whereSchema, look.region, fit) : null,
     mix: look.mix,
   })
-  return options.marks ? atItsLight(made, definition, photo, options.marks) : made
+  return options.marks ? suitedTo(made, definition, photo, options.marks) : made
+}
+
+function startingControls({ startsOn }: EffectDefinition, controls: EffectControls, photo: Size): EffectControls {
+  return startsOn ? startsOn(controls as never, photo) : controls
+}
+
+function suitedTo(effect: Effect, definition: EffectDefinition, photo: Size, marks: SceneMarks): Effect {
+  if (marks.reading) toItsBrights(effect, definition, encodedOf(marks.reading.brights))
+  return atItsLight(effect, definition, photo, marks)
 }
 
 /** What follows a light begins at the first that is marked, or where one was read; without one above the horizon. */
-function atItsLight(effect: Effect, { startsAtLight, places = [] }: EffectDefinition, photo: Size, marks: SceneMarks): Effect {
+function atItsLight(
+  effect: Effect,
+  { startsAtLight, showsItsLight, places = [] }: EffectDefinition,
+  photo: Size,
+  marks: SceneMarks,
+): Effect {
   const place = places.find(({ follows }) => follows)
   if (!place?.follows || !startsAtLight?.(effect.controls as never)) return effect
   const controls = effect.controls.pattern as Record<string, unknown>
@@ -47,9 +62,42 @@ function atItsLight(effect: Effect, { startsAtLight, places = [] }: EffectDefini
   const read = marks.reading?.light
   const horizon = horizonOf(marks)
   if (marks.lights[0]) controls[follows] = marks.lights[0].id
-  else if (read) Object.assign(controls, { [x]: read.x, [y]: read.y })
+  else if (read) Object.assign(controls, { [x]: showsItsLight ? inFrame(read.x, photo.width) : read.x, [y]: read.y })
   else if (horizon) controls[y] = Math.min(controls[y] as number, horizon.y - ABOVE_HORIZON * photo.height)
   return effect
 }
 
 const ABOVE_HORIZON = 0.08
+/** Of the width: what shines itself starts at least so far from the border. */
+const FROM_BORDER = 0.04
+
+function inFrame(x: number, width: number): number {
+  return Math.round(Math.max(FROM_BORDER * width, Math.min((1 - FROM_BORDER) * width, x)))
+}
+
+/** Starting looks are made for photos whose brights are at least so bright, sRGB-encoded; for darker ones they are not taken for darker than this. */
+const USUAL_BRIGHTS = 0.8
+const LEAST_BRIGHTS = 0.2
+const MOST_STRONGER = 3
+
+/** On a photo without brights: tones from which light is taken, and what is kept out of the dark, by how bright its brightest are. */
+function toItsBrights(effect: Effect, { takesBrights }: EffectDefinition, brights: number): void {
+  const part = Math.min(1, Math.max(LEAST_BRIGHTS, brights) / USUAL_BRIGHTS)
+  if (part === 1) return
+  if (takesBrights) {
+    const { from, linear, strength } = takesBrights
+    const less = linear ? linearOf([part * USUAL_BRIGHTS, 0, 0])[0] / linearOf([USUAL_BRIGHTS, 0, 0])[0] : part
+    changeControl(effect, from, (value) => Math.round(value * less))
+    changeControl(effect, strength, (value) => Math.round(value * Math.min(MOST_STRONGER, 1 / part)))
+  }
+  for (const mask of effect.where.masks) {
+    if (mask.kind === 'luminosity' && mask.curve === 'range')
+      mask.handles = mask.handles.map((at) => (at < 1 ? Number((at * part).toFixed(3)) : at)) as typeof mask.handles
+  }
+}
+
+function changeControl(effect: Effect, path: string, change: (value: number) => number): void {
+  const [step, name] = path.split('.') as ['pattern' | 'shape', string]
+  const controls = effect.controls[step] as Record<string, unknown>
+  controls[name] = change(controls[name] as number)
+}

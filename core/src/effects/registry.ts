@@ -5,6 +5,7 @@ import { customField } from './customField/definition'
 import { dust } from './dust/definition'
 import type { ControlsSchema, EffectDefinition } from './effectDefinition'
 import { fog } from './fog/definition'
+import { glaze } from './glaze/definition'
 import { glowLine } from './glowLine/definition'
 import { haze } from './haze/definition'
 import { lamp } from './lamp/definition'
@@ -45,6 +46,7 @@ export const effectSchema = z.discriminatedUnion('kind', [
   effectOf(lightBloom),
   effectOf(lightPool),
   effectOf(lamp),
+  effectOf(glaze),
   effectOf(customField),
   effectOf(reflection),
 ])
@@ -69,6 +71,7 @@ const definitions: { readonly [K in EffectKind]: EffectDefinition<K> } = {
   lightBloom,
   lightPool,
   lamp,
+  glaze,
   customField,
   reflection,
 }

@@ -16,6 +16,7 @@ export const sparesShadows: LuminosityMask = {
   pinned: null,
   channel: 'encodedLuma',
   curve: 'range',
+  free: null,
   handles: [0.02, 0.22, 1, 1],
   steepness: 0,
 }

@@ -1,3 +1,4 @@
+import type { PatternBox } from '../model/patternBox'
 import type { GraphNode } from '../graph/node'
 import type { SceneMarks } from '../model/marks'
 import type { Size } from '../planes/grid'
@@ -32,6 +33,8 @@ export interface MaskDefinition<M extends KindOfMask = KindOfMask> {
   readonly label: string
   /** Whether one that comes after others keeps what they left, instead of taking something out of it. */
   readonly keeps?: boolean
+  /** A pattern that is moved, pulled and turned on the photo by a box: keys of the mask. */
+  readonly box?: PatternBox
   /** A sentence for choosing it. */
   readonly hint: string
   /** Own values of the kind, beside those of `maskBase`, for a photo of 6 megapixels or measured by the photo. */

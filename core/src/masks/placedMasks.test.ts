@@ -204,6 +204,8 @@ const stroke = (part: Partial<BrushStroke>): BrushStroke => ({
   level: 100,
   pressure: 'nothing',
   erase: false,
+  guides: [],
+  tolerance: 12,
   points: [40, 40, 1, 180, 110, 1],
   ...part,
 })

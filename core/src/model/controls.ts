@@ -44,9 +44,19 @@ export function placeControl(measures: 'x' | 'y', of = '', roles: Roles = {}): z
   return numberControl({ label, unit: 'px', measures, usual: [0, 6000], hard: [-FARTHEST, FARTHEST], step: 1, ...roles })
 }
 
+/** How far a pattern is moved, px of the full-size photo. */
+export function offsetControl(label: string): z.ZodNumber {
+  return lengthControl({ label, usual: [-3000, 3000], hard: [-100000, 100000], step: 1 })
+}
+
 /** Percent from 0 to 100. */
 export function percentControl(label: string, hint?: string): z.ZodNumber {
   return numberControl({ label, unit: '%', usual: [0, 100], hard: [0, 100], step: 1, ...(hint ? { hint } : {}) })
+}
+
+/** Percent of a strength: a slider to 100, and beyond it when typed. */
+export function strengthControl(label: string, hint?: string): z.ZodNumber {
+  return numberControl({ label, unit: '%', usual: [0, 100], hard: [0, 500], step: 1, ...(hint ? { hint } : {}) })
 }
 
 /** What a pattern's hash starts from. */
@@ -68,6 +78,16 @@ export function angleControl(label: string, roles: Roles = {}): z.ZodNumber {
 
 /** A colour written #rrggbb, sRGB. */
 export const hexColour = z.string().regex(/^#[0-9a-f]{6}$/i, 'expected a colour written #rrggbb')
+
+/** Schema of a colour with its words. */
+export function colourControl(label: string): z.ZodString {
+  return hexColour.meta({ colour: { label } })
+}
+
+/** The words of a colour, if the schema is one. */
+export function colourLabelOf(schema: z.ZodType): string | undefined {
+  return (withoutDefault(schema).meta()?.['colour'] as { readonly label: string } | undefined)?.label
+}
 
 /** What a place follows: nothing, the focal point, or a light by its id. A light that is not there stands for the first one. */
 export function followControl(): z.ZodNullable<z.ZodString> {

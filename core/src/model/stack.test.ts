@@ -91,6 +91,8 @@ describe('a stack on a photo of another size', () => {
       level: 5,
       pressure: 'size' as const,
       erase: false,
+      guides: [],
+      tolerance: 12,
       points: [100, 100, 0.5, 200, 300, 1],
     }
     const masks = [
@@ -121,7 +123,17 @@ describe('a stack on a photo of another size', () => {
 })
 
 describe('what a recipe may not hold', () => {
-  const stroke = (points: number[]) => ({ size: 9, hardness: 5, flow: 5, level: 5, pressure: 'size' as const, erase: false, points })
+  const stroke = (points: number[]) => ({
+    size: 9,
+    hardness: 5,
+    flow: 5,
+    level: 5,
+    pressure: 'size' as const,
+    erase: false,
+    guides: [],
+    tolerance: 12,
+    points,
+  })
   it.each([
     [
       'a stroke of too many points',

@@ -52,6 +52,7 @@ import { difference } from './fields/difference/difference'
 import { lampField, litByLamp } from './light/lamp/lamp'
 import { lightColours, lightField } from './light/lightOfTones/lightOfTones'
 import { pathField } from './sources/pathField/pathField'
+import { distanceSteps, nearTo } from './distance/nearTo/nearTo'
 import { distanceFromSteps, smallCodes } from './distance/readDistance/readDistance'
 import { polarWrap, wholeStrip } from './geometry/polarWrap/polarWrap'
 import { radialBlur } from './blurs/radialBlur/radialBlur'
@@ -99,6 +100,8 @@ const operations: readonly Operation[] = [
   wholeStrip,
   smallCodes,
   distanceFromSteps,
+  distanceSteps,
+  nearTo,
   towards,
   difference,
   levels,

@@ -220,7 +220,16 @@ describe('exposure, lamp and light', () => {
 
   it('what it lights is ambient and lamp, in linear light', () => {
     const lamp = lampFieldNode({ x: 32, y: 24, height: 5000, toX: 32, toY: 24, inner: 30, outer: 60, falloff: 0 })
-    const found = planesOf(litByLampNode(tones, lamp, { ambient: 0.4, strength: 0.5, colour: [1, 0.6, 0.2], sheen: 0, sharpness: 1 }))
+    const found = planesOf(
+      litByLampNode(tones, lamp, {
+        ambient: 0.4,
+        strength: 0.5,
+        colour: [1, 0.6, 0.2],
+        sheen: 0,
+        sharpness: 1,
+        sheenColour: [1, 1, 1],
+      }),
+    )
     codes
       .slice(0, 200)
       .forEach((colour, i) =>

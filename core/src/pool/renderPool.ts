@@ -44,7 +44,7 @@ interface PoolOptions {
 /** Longer than any operation takes for a tile on a slow machine. */
 const STALL_SECONDS = 40
 
-type Asked = Pick<RenderWorker, 'toneHistogram' | 'brightestColour' | 'findGlints' | 'colourAt' | 'measureLight'>
+type Asked = Pick<RenderWorker, 'toneHistogram' | 'brightestColour' | 'findGlints' | 'colourAt' | 'coloursAt' | 'measureLight'>
 
 /**
  * The threads that compute pictures. A request is split into tiles; each tile always goes to the same thread, so that it finds there what it computed
@@ -152,6 +152,11 @@ export class RenderPool {
   /** Colour of a small patch of a picture, sRGB-encoded; the place in photo px. */
   colourAt(tones: GraphNode, photo: Size, x: number, y: number): Promise<Rgb> {
     return this.ask(priorities.view, tones, (worker, graph) => worker.colourAt(graph, photo, x, y))
+  }
+
+  /** The same for several places. */
+  coloursAt(tones: GraphNode, photo: Size, places: readonly { readonly x: number; readonly y: number }[]): Promise<Rgb[]> {
+    return this.ask(priorities.view, tones, (worker, graph) => worker.coloursAt(graph, photo, places))
   }
 
   /** Place, colour and extent of a light near a place of the picture. */

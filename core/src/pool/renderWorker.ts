@@ -107,6 +107,10 @@ export class RenderWorker {
     return this.measured(tones, (node) => colourAt(this.evaluator, node, photo, x, y))
   }
 
+  coloursAt(tones: SentGraph, photo: Size, places: readonly { readonly x: number; readonly y: number }[]): Rgb[] {
+    return this.measured(tones, (node) => places.map(({ x, y }) => colourAt(this.evaluator, node, photo, x, y)))
+  }
+
   measureLight(tones: SentGraph, photo: Size, x: number, y: number): MeasuredLight {
     return this.measured(tones, (node) => measureLight(this.evaluator, node, photo, x, y))
   }

@@ -38,9 +38,39 @@ beforeAll(async () => {
 
 const corner = (x: number, y: number, dx = 0, dy = 0) => ({ x, y, inX: -dx, inY: -dy, outX: dx, outY: dy })
 const strokes = [
-  { size: 120, hardness: 40, flow: 80, level: 100, pressure: 'both', erase: false, points: [100, 120, 0.5, 400, 300, 1, 800, 200, 0.7] },
-  { size: 60, hardness: 90, flow: 100, level: 100, pressure: 'nothing', erase: true, points: [300, 100, 1, 420, 500, 1] },
-  { size: 9, hardness: 0, flow: 100, level: 60, pressure: 'size', erase: false, points: [50, 600, 0.2, 900, 420, 1] },
+  {
+    size: 120,
+    hardness: 40,
+    flow: 80,
+    level: 100,
+    pressure: 'both',
+    erase: false,
+    guides: [],
+    tolerance: 12,
+    points: [100, 120, 0.5, 400, 300, 1, 800, 200, 0.7],
+  },
+  {
+    size: 60,
+    hardness: 90,
+    flow: 100,
+    level: 100,
+    pressure: 'nothing',
+    erase: true,
+    guides: [],
+    tolerance: 12,
+    points: [300, 100, 1, 420, 500, 1],
+  },
+  {
+    size: 9,
+    hardness: 0,
+    flow: 100,
+    level: 60,
+    pressure: 'size',
+    erase: false,
+    guides: [],
+    tolerance: 12,
+    points: [50, 600, 0.2, 900, 420, 1],
+  },
 ] as const
 
 /** One mask of each kind, and what every kind may have besides. */

@@ -154,6 +154,11 @@ export class StackBuilder {
     return this.contribution(effect, beneath)?.litField ?? constantFieldNode(0)
   }
 
+  private rampedField(effect: Effect, beneath?: GraphNode): GraphNode {
+    const brought = this.contribution(effect, beneath)
+    return (brought?.gives === 'light' ? brought.ramped : undefined) ?? this.field(effect, beneath)
+  }
+
   /** What an effect brings to the picture; undefined where that leads back to itself. */
   contribution(effect: Effect, beneath?: GraphNode): Brought | undefined {
     return this.memo.contribution(effect, beneath, () => {
@@ -285,7 +290,7 @@ export class StackBuilder {
     return this.memo.colours(effect, beneath, () => {
       const { lit, ramp, balance } = effect.colour
       const stops = ramp?.map(({ at, colour }) => ({ at: at / 100, colour: rgbFromHex(colour) }))
-      const colours = this.ownColours(effect, beneath) ?? (stops && rampNode(this.field(effect, beneath), stops))
+      const colours = this.ownColours(effect, beneath) ?? (stops && rampNode(this.rampedField(effect, beneath), stops))
       const colour = this.colour(effect)
       const lightened = inSceneLight(this.airLight(), lit, colour, colours)
       return balance ? balancedColours(this.field(effect, beneath), balance, colour, lightened) : lightened

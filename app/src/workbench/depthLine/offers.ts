@@ -27,6 +27,7 @@ const otherWords: Partial<Record<EffectKind, string>> = {
   lightBloom: 'glow halation highlights mist filter',
   lightPool: 'spotlight dodge relight vignette',
   lamp: 'lantern street light source relight',
+  glaze: 'tint colour solid gradient wash paint grade',
   customField: 'noise texture clouds fire lightning pattern own',
 }
 

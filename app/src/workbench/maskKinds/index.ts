@@ -5,7 +5,6 @@ import { BandHandles } from './band/BandHandles'
 import { BrushEditor } from './brush/BrushEditor'
 import { BrushTool } from './brush/BrushSurface'
 import { ColourEditor } from './colour/ColourEditor'
-import { HueTool } from './colour/HueTool'
 import { DepthEditor } from './depth/DepthEditor'
 import { EllipseEditor } from './ellipse/EllipseEditor'
 import { EllipseHandles } from './ellipse/EllipseHandles'
@@ -24,7 +23,7 @@ import { TapHandles, TapTool } from './similar/TapHandles'
 const interfaces: { readonly [K in MaskKind]: MaskInterface<Extract<Mask, { kind: K }>> } = {
   luminosity: { Editor: LuminosityEditor },
   sky: { Editor: MaskNumbers },
-  colour: { Editor: ColourEditor, Surface: HueTool },
+  colour: { Editor: ColourEditor },
   ellipse: { Editor: EllipseEditor, Handles: EllipseHandles },
   line: { Editor: LineEditor, Handles: LineHandles },
   band: { Editor: BandEditor, Handles: BandHandles },

@@ -3,6 +3,7 @@ import Button from '@mui/material/Button'
 import OutlinedInput from '@mui/material/OutlinedInput'
 import { hexFromRgb, lightSchema, sceneGraph, type LightMark, type PictureSource } from '@welkinar/core'
 import type { RenderPool } from '@welkinar/core/pool'
+import { ColourField } from '../../common/ColourField'
 import { SchemaNumber } from '../../common/SchemaNumber'
 import { showProblem } from '../../common/notices'
 import { useScene } from '../../scene/sceneStore'
@@ -34,16 +35,6 @@ export function LightRow({ pool, source, light }: LightRowProps) {
   return (
     <Box role="group" aria-label={light.name} sx={{ display: 'grid', gap: 1, borderTop: `1px solid ${ink.rule}`, pt: 2 }}>
       <Box sx={{ display: 'flex', gap: 2, alignItems: 'center' }}>
-        <Box
-          component="input"
-          type="color"
-          aria-label={`Colour of ${light.name}`}
-          value={light.colour}
-          onChange={(event: React.ChangeEvent<HTMLInputElement>) =>
-            change('Colour of the light', (target) => void (target.colour = event.target.value), 'colour')
-          }
-          sx={{ width: 32, height: 32, p: 0, border: `1px solid ${ink.rule}`, bgcolor: 'transparent', flex: 'none' }}
-        />
         <OutlinedInput
           value={light.name}
           inputProps={{ 'aria-label': 'Name of the light', maxLength: 80 }}
@@ -51,6 +42,11 @@ export function LightRow({ pool, source, light }: LightRowProps) {
           sx={{ flex: 1 }}
         />
       </Box>
+      <ColourField
+        label={`Colour of ${light.name}`}
+        value={light.colour}
+        onChange={(hex, gesture) => change('Colour of the light', (target) => void (target.colour = hex), gesture && 'colour')}
+      />
       <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr', columnGap: 4 }}>
         {(['strength', 'radius'] as const).map((key) => (
           <SchemaNumber

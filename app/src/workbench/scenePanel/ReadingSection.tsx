@@ -1,6 +1,6 @@
 import Box from '@mui/material/Box'
 import Button from '@mui/material/Button'
-import { horizonOf, noMarks, type PictureSource, type Reading } from '@welkinar/core'
+import { horizonOf, noMarks, waterlineOf, type PictureSource, type Reading } from '@welkinar/core'
 import type { RenderPool } from '@welkinar/core/pool'
 import { useState, type ReactNode } from 'react'
 import { showProblem } from '../../common/notices'
@@ -63,7 +63,23 @@ export function ReadingSection({ pool, source }: ReadingSectionProps) {
               </Button>
             )}
           </Row>
-          <Row words={reading.light ? 'A light, where what shines begins' : 'No light stands out'}>
+          <Row words={waterInWords(reading, source.photo.height, marks.waterline !== null)}>
+            {reading.water && !marks.waterline && (
+              <>
+                <Button
+                  variant="text"
+                  aria-label="Take the waterline as a mark"
+                  onClick={() => change('Take the waterline', (scene) => void (scene.marks.waterline = waterlineOf(scene.marks)))}
+                >
+                  Take
+                </Button>
+                <Button variant="text" aria-label="Dismiss the water" onClick={() => edit('Dismiss the water', { water: null })}>
+                  Dismiss
+                </Button>
+              </>
+            )}
+          </Row>
+          <Row words={lightInWords(reading, source.photo.width)}>
             {reading.light && (
               <Button variant="text" aria-label="Dismiss the light" onClick={() => edit('Dismiss the light', { light: null })}>
                 Dismiss
@@ -90,6 +106,17 @@ function Row({ words, children }: { readonly words: string; readonly children?: 
       {children}
     </Box>
   )
+}
+
+function lightInWords({ light }: Reading, width: number): string {
+  if (!light) return 'No light stands out'
+  if (light.x < 0) return 'A light beyond the left border: the sky brightens there'
+  return light.x > width ? 'A light beyond the right border: the sky brightens there' : 'A light, where what shines begins'
+}
+
+function waterInWords({ water }: Reading, height: number, marked: boolean): string {
+  if (marked) return 'The waterline is marked by hand'
+  return water ? `Water, from ${Math.round((100 * water.y) / height)} % down` : 'No water is to be seen'
 }
 
 function horizonInWords({ horizon }: Reading, height: number, marked: boolean): string {

@@ -16,6 +16,7 @@ import {
 import type { RenderPool } from '@welkinar/core/pool'
 import { useState } from 'react'
 import { HexColorPicker, setNonce } from 'react-colorful'
+import { DropperButton } from '../../common/ColourField'
 import { Choice } from '../../common/Choice'
 import { SchemaNumber } from '../../common/SchemaNumber'
 import { styleNonce } from '../../common/styleNonce'
@@ -111,6 +112,7 @@ export function ColourStep({ pool, source, effect }: ColourStepProps) {
           </Box>
           <Box sx={{ display: 'flex', gap: 2, flexWrap: 'wrap' }}>
             <HexField value={tint} onTake={setTint} />
+            <DropperButton what="Tint" onTake={(hex) => setTint(hex)} />
             <Button variant="outlined" onClick={measure}>
               From the brightest 5 %
             </Button>

@@ -1,6 +1,17 @@
 import Box from '@mui/material/Box'
 import Button from '@mui/material/Button'
-import { choiceOf, controlOf, definitionOf, isFollowing, markedPoint, noMarks, rolesOf, schemaAt, type Effect } from '@welkinar/core'
+import {
+  choiceOf,
+  colourLabelOf,
+  controlOf,
+  definitionOf,
+  isFollowing,
+  markedPoint,
+  noMarks,
+  rolesOf,
+  schemaAt,
+  type Effect,
+} from '@welkinar/core'
 import { changeEffect, useScene } from '../../scene/sceneStore'
 import { ink } from '../../theme'
 import { readWord, writePath } from './paths'
@@ -25,6 +36,7 @@ export function FieldControls({ effect, step }: FieldControlsProps) {
   // What is chosen decides which numbers there are, so it comes first.
   const choices = shown.filter((path) => choiceOf(schemaAt(controls, path)) ?? isFollowing(schemaAt(controls, path)))
   const numbers = shown.filter((path) => controlOf(schemaAt(controls, path)))
+  const colours = shown.filter((path) => colourLabelOf(schemaAt(controls, path)))
   return (
     <>
       {choices.length + numbers.length === 0 && paths.every((path) => controlOf(schemaAt(controls, path))) && (
@@ -32,6 +44,11 @@ export function FieldControls({ effect, step }: FieldControlsProps) {
       )}
       <Box sx={twoColumns}>
         {choices.map((path) => (
+          <Box key={path} sx={{ gridColumn: '1 / -1' }}>
+            <SchemaControl effect={effect} path={path} />
+          </Box>
+        ))}
+        {colours.map((path) => (
           <Box key={path} sx={{ gridColumn: '1 / -1' }}>
             <SchemaControl effect={effect} path={path} />
           </Box>

@@ -11,6 +11,7 @@ import {
   type Effect,
   type Ramp,
 } from '@welkinar/core'
+import { ColourField } from '../../common/ColourField'
 import { SchemaNumber } from '../../common/SchemaNumber'
 import { NumberField } from '../../common/NumberField'
 import { changeEffect } from '../../scene/sceneStore'
@@ -43,20 +44,17 @@ export function RampEditor({ effect, ramp }: { readonly effect: Effect; readonly
       <Box sx={{ height: 22, border: `1px solid ${ink.rule}`, background: `linear-gradient(to right in oklab, ${stops})` }} />
       {ramp.map(({ at, colour }, index) => (
         <Box key={index} sx={{ display: 'flex', alignItems: 'center', gap: 2 }}>
-          <Box
-            component="input"
-            type="color"
-            aria-label={`Colour of stop ${index + 1}`}
+          <ColourField
+            label={`Colour of stop ${index + 1}`}
             value={colour}
-            onChange={(event: { target: { value: string } }) =>
+            onChange={(hex, gesture) =>
               changeRamp(
                 effect,
                 'Colour of a stop',
-                (all) => void Object.assign(all[index] ?? {}, { colour: event.target.value }),
-                `${effect.id} stop ${index}`,
+                (all) => void Object.assign(all[index] ?? {}, { colour: hex }),
+                gesture && `${effect.id} stop ${index}`,
               )
             }
-            sx={{ width: 40, height: 28, p: 0, border: `1px solid ${ink.rule}`, bgcolor: 'transparent' }}
           />
           <NumberField
             label={`Place of stop ${index + 1}`}

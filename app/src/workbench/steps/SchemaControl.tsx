@@ -1,5 +1,6 @@
-import { choiceOf, controlOf, definitionOf, limitsOf, isFollowing, schemaAt, type Effect } from '@welkinar/core'
+import { choiceOf, colourLabelOf, controlOf, definitionOf, limitsOf, isFollowing, schemaAt, type Effect } from '@welkinar/core'
 import { Choice } from '../../common/Choice'
+import { ColourField } from '../../common/ColourField'
 import { NumberControl } from '../../common/NumberControl'
 import { changeEffect, useScene } from '../../scene/sceneStore'
 import { FollowChoice } from './FollowChoice'
@@ -27,6 +28,24 @@ export function SchemaControl({ effect, path }: SchemaControlProps) {
         value={readWord(effect.controls, path)}
         options={choice.options}
         onChange={(value) => changeEffect(effect.id, `${definition.label}: ${choice.label}`, (one) => writePath(one.controls, path, value))}
+      />
+    )
+  }
+  const colour = colourLabelOf(schema)
+  if (colour) {
+    return (
+      <ColourField
+        label={colour}
+        shown
+        value={readWord(effect.controls, path)}
+        onChange={(hex, gesture) =>
+          changeEffect(
+            effect.id,
+            `${definition.label}: ${colour}`,
+            (one) => writePath(one.controls, path, hex),
+            gesture && `${effect.id} ${path}`,
+          )
+        }
       />
     )
   }

@@ -18,6 +18,7 @@ import { useScene, type Compare } from '../../scene/sceneStore'
 import { ink } from '../../theme'
 import { CommandList } from './CommandList'
 import type { Command } from './commands'
+import { CompareWith } from './CompareWith'
 import { SceneName } from './SceneName'
 import { ZoomMenu } from './ZoomMenu'
 
@@ -58,6 +59,7 @@ export const TopBar = memo(function TopBar({ commands }: TopBarProps) {
       <SceneToggle />
       <PlayToggle />
       <CompareChoice />
+      <CompareWith />
       <ZoomMenu commands={commands} />
       <Tooltip title="All commands (Ctrl K)">
         <IconButton aria-label="All commands" onClick={() => setListOpen(true)} sx={{ color: ink.ink, borderRadius: '3px' }}>
@@ -128,9 +130,9 @@ function PlayToggle() {
 }
 
 const compareChoices: readonly { readonly value: Compare; readonly label: string; readonly hint: string }[] = [
-  { value: 'after', label: 'After', hint: 'The picture. Hold B to see the photo.' },
-  { value: 'split', label: 'Split', hint: 'Photo at the left of a divider (S)' },
-  { value: 'before', label: 'Before', hint: 'The photo as it came' },
+  { value: 'after', label: 'After', hint: 'The picture. Hold B to see what came before, V to see it without the selected effect.' },
+  { value: 'split', label: 'Split', hint: 'What it is compared with at the left of a divider (S)' },
+  { value: 'before', label: 'Before', hint: 'What it is compared with: the photo as it came, if nothing else is chosen' },
 ]
 
 function CompareChoice() {

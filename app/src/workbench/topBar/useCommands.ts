@@ -11,6 +11,7 @@ import { offers } from '../depthLine/offers'
 import { copyLook, pasteLook } from '../copyLook'
 import { neighbourMode, setMode } from '../mixModes'
 import { reflect } from '../reflect'
+import { compareWithNow } from './CompareWith'
 import { saveRecipe } from '../../scene/saveRecipe'
 import { openRecipe } from '../recipes'
 import type { Command } from './commands'
@@ -40,6 +41,7 @@ export function useCommands(): readonly Command[] {
     [commands],
   )
   useHeld('b', 'holdingBefore')
+  useHeld('v', 'holdingWithout')
   useHeld('n', 'holdingUnmasked')
   useHeld('t', 'exaggerating')
   return commands
@@ -95,6 +97,14 @@ function buildCommands({ canUndo, canRedo, selectedId, sceneId, goTo }: CommandC
       keysShown: 'S',
       run: () => set({ compare: useScene.getState().compare === 'split' ? 'after' : 'split' }),
     },
+    {
+      id: 'against',
+      label: 'Compare with the picture as it is now',
+      keys: 'shift+s',
+      keysShown: 'Shift S',
+      run: compareWithNow,
+    },
+    { id: 'against-photo', label: 'Compare with the photo again', run: () => set({ against: undefined }) },
     {
       id: 'play',
       label: 'Let the weather move, or rest',
@@ -180,6 +190,18 @@ function buildCommands({ canUndo, canRedo, selectedId, sceneId, goTo }: CommandC
       run: () => set({ sceneOpen: !useScene.getState().sceneOpen, panelOpen: true, adding: undefined, tool: undefined }),
     },
     {
+      id: 'effects-here',
+      label: 'Which effects change the middle of the view (on the photo: press with Alt)',
+      keys: 'shift+i',
+      keysShown: 'Shift I',
+      run: () => {
+        const { place, history } = useScene.getState()
+        const photo = history?.scene.photo
+        const middle = photo && { x: photo.width / 2, y: photo.height / 2 }
+        set({ askedAt: place.zoom === 'fit' ? middle : { x: place.centreX, y: place.centreY } })
+      },
+    },
+    {
       id: 'panel',
       label: 'Show or hide the panel at the right',
       keys: 'h',
@@ -234,7 +256,7 @@ function isTyping(event: KeyboardEvent): boolean {
 }
 
 /** Something in the view that holds as long as a key is down. */
-function useHeld(key: string, what: 'holdingBefore' | 'holdingUnmasked' | 'exaggerating'): void {
+function useHeld(key: string, what: 'holdingBefore' | 'holdingWithout' | 'holdingUnmasked' | 'exaggerating'): void {
   const options = { keydown: true, keyup: true, enableOnFormTags: true, ignoreEventWhen: isTyping } as const
   useHotkeys(key, ({ type }) => useScene.getState().set({ [what]: type === 'keydown' }), options, [])
   useEffect(() => {

@@ -2,12 +2,14 @@ import Box from '@mui/material/Box'
 import Button from '@mui/material/Button'
 import { findOwner, maskList, withMaskList, type Effect, type MaskListRef, type PictureSource } from '@welkinar/core'
 import type { RenderPool } from '@welkinar/core/pool'
-import { useCallback, useEffect, useMemo, useRef, useState, type KeyboardEvent } from 'react'
+import { useCallback, useEffect, useMemo, useRef, useState, type KeyboardEvent, type MouseEvent } from 'react'
 import { OpeningPicture } from '../../scene/OpeningScene'
 import { showWhileOpening, useOpeningPicture } from '../../scene/openingPicture'
 import { chosenMask, editedList, useScene } from '../../scene/sceneStore'
 import { ink } from '../../theme'
 import { PictureView, type ViewTrouble } from './PictureView'
+import { EffectsHere } from './overlay/EffectsHere'
+import { pointerPlace, toPhoto } from './overlay/geometry'
 import { PhotoOverlay } from './overlay/PhotoOverlay'
 import { SplitDivider } from './SplitDivider'
 import { usePhase } from './usePhase'
@@ -32,6 +34,7 @@ export function PhotoView({ pool, source }: PhotoViewProps) {
   const screen = useScreenSize(frame)
   const place = useScene((state) => state.place)
   const compare = useScene((state) => (state.holdingBefore ? 'before' : state.compare))
+  const against = useScene((state) => state.against)
   const splitAt = useScene((state) => state.splitAt)
   const maskView = useScene((state) => state.maskView)
   const list = useEditedList(source)
@@ -59,7 +62,20 @@ export function PhotoView({ pool, source }: PhotoViewProps) {
   useEffect(() => {
     latestPort.current = port
     const maskId = list && maskScope === 'one' ? chosenMask(maskList(source, list), chosenMaskId)?.id : undefined
-    if (port) view.current?.show({ source: shown, port, compare, splitAt, maskView, list, maskId, exaggerated, moving, covered })
+    if (port)
+      view.current?.show({
+        source: shown,
+        port,
+        compare,
+        against: against?.source,
+        splitAt,
+        maskView,
+        list,
+        maskId,
+        exaggerated,
+        moving,
+        covered,
+      })
   })
 
   useEffect(() => {
@@ -78,13 +94,22 @@ export function PhotoView({ pool, source }: PhotoViewProps) {
     useScene.getState().set({ place: panBy(port, photo, -by[0] * ARROW_STEP, -by[1] * ARROW_STEP) })
   }
 
+  // With Alt held a press asks which effects change the place.
+  const askHere = (event: MouseEvent<HTMLElement>) => {
+    // The pointer is captured by the frame while it is down.
+    if (!event.altKey || !port || (event.target !== canvas.current && event.target !== event.currentTarget)) return
+    const at = toPhoto(port, pointerPlace(event, event.currentTarget))
+    if (at.x >= 0 && at.y >= 0 && at.x < photo.width && at.y < photo.height) useScene.getState().set({ askedAt: at })
+  }
+
   return (
     <Box
       ref={frame}
       role="group"
-      aria-label="Picture. Arrow keys move it, plus and minus zoom."
+      aria-label="Picture. Arrow keys move it, plus and minus zoom. A press with Alt lists the effects of a place."
       tabIndex={0}
       onKeyDown={onKeyDown}
+      onClick={askHere}
       onDoubleClick={() => useScene.getState().set({ place: place.zoom === 'fit' ? { ...place, zoom: 1 } : { ...place, zoom: 'fit' } })}
       sx={{
         position: 'relative',
@@ -107,6 +132,7 @@ export function PhotoView({ pool, source }: PhotoViewProps) {
         style={{ width: '100%', height: '100%', display: 'block', position: 'relative' }}
       />
       {port && <PhotoOverlay pool={pool} source={source} port={port} settled={settled} />}
+      {port && <EffectsHere pool={pool} source={source} port={port} />}
       {trouble && <Trouble trouble={trouble} onAgain={() => view.current?.tryAgain()} />}
       {port && compare === 'split' && <SplitDivider port={port} photo={photo} />}
     </Box>
@@ -165,17 +191,25 @@ function useShownSource(source: PictureSource): PictureSource {
   const trial = useScene((state) => state.trial)
   const list = useEditedList(source)
   const unmasked = useScene((state) => state.holdingUnmasked)
+  const withoutId = useScene((state) => (state.holdingWithout ? state.selectedId : undefined))
   const chosenMaskId = useScene((state) => (state.maskScope === 'one' ? state.chosenMaskId : undefined))
   const placedId = useScene((state) => state.placing?.effectId)
   return useMemo(() => {
-    const tried = weakened(trial ?? source, placedId)
+    const tried = without(weakened(trial ?? source, placedId), withoutId)
     if (!unmasked || !list) return tried
     const bare = withMaskList(tried, list, ({ masks, hold }) => ({
       hold,
       masks: masks.filter(({ id }) => chosenMaskId !== undefined && id !== chosenMaskId),
     }))
     return Object.freeze(bare)
-  }, [trial, source, unmasked, list, chosenMaskId, placedId])
+  }, [trial, source, unmasked, list, chosenMaskId, placedId, withoutId])
+}
+
+/** The scene as if an effect or group were switched off. */
+function without(source: PictureSource, id: string | undefined): PictureSource {
+  if (id === undefined) return source
+  const off = <T extends { readonly id: string }>(one: T): T => (one.id === id ? { ...one, on: false } : one)
+  return Object.freeze({ ...source, effects: source.effects.map(off), groups: (source.groups ?? []).map(off) })
 }
 
 /** How much of an effect is seen while its place is being looked for. */

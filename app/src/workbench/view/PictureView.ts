@@ -11,6 +11,8 @@ export interface ViewWish {
   readonly source: PictureSource
   readonly port: ViewPort
   readonly compare: Compare
+  /** What Split and Before show; the photo without it. */
+  readonly against: PictureSource | undefined
   readonly splitAt: number
   readonly maskView: MaskView
   /** The list of masks that is seen. */
@@ -56,12 +58,12 @@ export class PictureView {
   show(wish: ViewWish): void {
     this.wish = wish
     const { photo } = wish.source
-    const ask = (layer: LookLayer, look: Look): void =>
-      layer.want({ node: sceneGraph(wish.source, look), photo, port: wish.port, moving: wish.moving, covered: wish.covered })
+    const ask = (layer: LookLayer, look: Look, source = wish.source): void =>
+      layer.want({ node: sceneGraph(source, look), photo, port: wish.port, moving: wish.moving, covered: wish.covered })
     if (this.showsMask(wish) && wish.list) {
       ask(wish.maskView === 'grey' ? this.mask : this.hatch, { kind: 'masks', of: wish.list, maskId: wish.maskId })
     }
-    if (wish.compare !== 'after') ask(this.before, { kind: 'photo' })
+    if (wish.compare !== 'after') ask(this.before, { kind: wish.against ? 'result' : 'photo' }, wish.against)
     if (wish.compare !== 'before' && wish.maskView !== 'grey') ask(this.picture, { kind: 'result', exaggerated: wish.exaggerated })
     this.tell(wish)
     this.schedule()
@@ -127,7 +129,7 @@ export class PictureView {
     return this.picture.settled
   }
 
-  /** The photo at the left of the divider. */
+  /** What is compared with at the left of the divider. */
   private drawSplit(context: CanvasRenderingContext2D, { port, source, splitAt }: ViewWish, width: number, height: number): void {
     const at = Math.round(toScreen(port, splitAt * source.photo.width, 0).x * port.pixelRatio)
     context.save()

@@ -14,7 +14,7 @@ function look(
     name,
     controls: {
       pattern: { follows: FIRST_LIGHT, x: 2600, y: 300, size: 10, tones: 22, ...pattern },
-      shape: { strength: 130, evenness: 35, blur: 0.6, ...shape },
+      shape: { near: 85, strength: 130, evenness: 35, blur: 0.6, ...shape },
     },
     colour: { tint, light: FIRST_LIGHT, lit: 0 },
     where: everywhere,

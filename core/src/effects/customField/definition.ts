@@ -7,12 +7,13 @@ import { lightFieldNode } from '../../operations/light/lightOfTones/lightOfTones
 import { photoNode } from '../../operations/sources/photo/photo'
 import { placeNode } from '../../operations/geometry/place/place'
 import { ellipseMaskNode } from '../../operations/masks/shapeMasks/ellipseMask'
-import { pictureReference } from '../../masks/picture/definition'
+import { pictureReference, type PictureReference } from '../../masks/picture/definition'
 import { scaleFieldNode } from '../../operations/fields/joinFields/joinFields'
 import { lineMaskNode } from '../../operations/masks/shapeMasks/lineMask'
 import { streaksNode } from '../../operations/sources/streaks/streaks'
+import { sumFieldsNode } from '../../operations/fields/sumFields/sumFields'
 import { stripesNode } from '../../operations/sources/stripes/stripes'
-import { turbulenceNode } from '../../operations/sources/turbulence/turbulence'
+import { turbulenceNode, type TurbulenceParameters } from '../../operations/sources/turbulence/turbulence'
 import { steady } from '../camera'
 import { boundedSpecks } from '../boundedSpecks'
 import { defineEffect, light, type EffectScene } from '../effectDefinition'
@@ -36,6 +37,9 @@ const pattern = z.strictObject({
   /** Id of the effect whose pattern it is made from. */
   of: withRoles(referenceTo('effect'), { byHand: true }).default(null),
   picture: pictureReference.nullable().default(null),
+  fit: choiceControl('The picture', { stretch: 'Stretched over the photo', fill: 'Fills the photo in its own proportions' }).default(
+    'stretch',
+  ),
   sizeX: lengthControl({
     label: 'Across',
     usual: [2, 1500],
@@ -56,6 +60,14 @@ const pattern = z.strictObject({
   seed: seedControl(),
   tiling: choiceControl('Tiling', { off: 'Goes on without end', frame: 'Meets itself at the sides of the photo' }),
   turn: angleControl('Rotation', { noise: 'rotation' }),
+  speed: lengthControl({
+    label: 'Moves',
+    usual: [0, 1500],
+    hard: [0, 100000],
+    step: 5,
+    hint: 'How far the noise goes in one loop of Play.',
+  }).default(0),
+  heading: angleControl('Towards').default(90),
   density: numberControl({ label: 'Density', unit: '', usual: [0, 100], hard: [0, 2000], step: 1, hint: 'Specks in the frame, in tens.' }),
   part: percentControl('Bright part', 'Of a stripe.'),
   ...originControls,
@@ -72,8 +84,11 @@ const appliesTo: Readonly<Record<string, readonly string[]>> = {
   'pattern.sizeY': [...noise, 'radial', 'stripes'],
   'pattern.octaves': noise,
   'pattern.tiling': noise,
+  'pattern.speed': noise,
+  'pattern.heading': noise,
   'pattern.seed': [...noise, 'specks'],
   'pattern.turn': [...noise, 'stripes', 'linear'],
+  'pattern.fit': ['picture'],
   'pattern.density': ['specks'],
   'pattern.part': ['stripes'],
 }
@@ -87,7 +102,11 @@ export const customField = defineEffect({
   controls,
   dials: ['pattern.sizeX', 'pattern.sizeY', 'pattern.octaves', 'pattern.density', 'pattern.part', 'pattern.turn'],
   places: [{ ...originPlace, label: 'Centre' }],
-  applies: (path, { pattern }) => appliesTo[path]?.includes(pattern.source) ?? true,
+  applies: (path, { pattern }) => {
+    // What meets itself at the sides of the photo stays where it is.
+    if ((path === 'pattern.speed' || path === 'pattern.heading') && pattern.tiling === 'frame') return false
+    return appliesTo[path]?.includes(pattern.source) ?? true
+  },
   startingLooks,
   inWords: ({ pattern }) => {
     if (pattern.source === 'effect' && pattern.of === null) return 'Open Pattern and choose the effect that it is made from.'
@@ -112,6 +131,7 @@ const words: Readonly<Record<FieldStep['kind'], string>> = {
   curve: 'curve',
   polar: 'polar',
   place: 'placed',
+  second: 'another noise',
   highPass: 'high-pass',
   invert: 'inverted',
   fade: 'faded',
@@ -133,7 +153,7 @@ function rawField({ pattern }: CustomFieldControls, scene: EffectScene): GraphNo
       // Noise that hardly changes downwards meets itself at the sides only; a tile as high as the photo would make it change once.
       const tall = pattern.sizeY > height ? 16 * pattern.sizeY : height
       const tile = pattern.tiling === 'frame' ? { x: 0, y: 0, width, height: tall } : null
-      const field = turbulenceNode({
+      const field = inItsLoop(pattern, scene.phase, {
         type: pattern.source,
         frequencyX: steady(1 / pattern.sizeX),
         frequencyY: steady(1 / pattern.sizeY),
@@ -163,8 +183,34 @@ function rawField({ pattern }: CustomFieldControls, scene: EffectScene): GraphNo
     case 'effect':
       return scene.otherEffect(pattern.of)?.field ?? constantFieldNode(0)
     case 'picture':
-      return pattern.picture ? lightFieldNode(photoNode(pattern.picture.id)) : constantFieldNode(0)
+      return pattern.picture ? lightFieldNode(pictureOver(pattern.picture, pattern.fit, scene)) : constantFieldNode(0)
   }
+}
+
+/** A picture over the photo: stretched, or so that it covers it in its own proportions. */
+function pictureOver(picture: PictureReference, fit: CustomFieldControls['pattern']['fit'], { width, height }: EffectScene): GraphNode {
+  const stretched = photoNode(picture.id)
+  if (fit === 'stretch') return stretched
+  const wider = picture.width / picture.height / (width / height)
+  const factors = { wide: steady(Math.max(1, wider)), high: steady(Math.max(1, 1 / wider)) }
+  return placeNode(stretched, { enlarge: 1, ...factors, turn: 0, moveX: 0, moveY: 0, centreX: width / 2, centreY: height / 2 })
+}
+
+/** About where the values of noise lie; what is mixed of two of them keeps its contrast about that. */
+const MIDDLE = { smooth: 0.5, billowed: 0.3 }
+
+/** Noise that moves, and goes over into itself one loop earlier while it does, so that the end meets the beginning. */
+function inItsLoop({ speed, heading, tiling }: CustomFieldControls['pattern'], phase: number, noise: TurbulenceParameters): GraphNode {
+  if (speed === 0 || tiling === 'frame' || phase === 0) return turbulenceNode(noise)
+  const radians = (heading * Math.PI) / 180
+  const at = (loops: number): GraphNode =>
+    turbulenceNode({ ...noise, move: { x: steady(loops * speed * Math.cos(radians)), y: steady(-loops * speed * Math.sin(radians)) } })
+  const even = steady(1 / Math.sqrt(phase * phase + (1 - phase) * (1 - phase)))
+  return sumFieldsNode([
+    scaleFieldNode(at(phase), steady(even * (1 - phase))),
+    scaleFieldNode(at(phase - 1), steady(even * phase)),
+    constantFieldNode(steady(MIDDLE[noise.type] * (1 - even))),
+  ])
 }
 
 function specks(pattern: CustomFieldControls['pattern'], { width, height }: EffectScene): GraphNode {

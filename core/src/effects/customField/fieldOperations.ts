@@ -1,6 +1,6 @@
 import { z } from 'zod'
 import type { GraphNode } from '../../graph/node'
-import { angleControl, lengthControl, levelControls, numberControl, percentControl } from '../../model/controls'
+import { angleControl, choiceControl, lengthControl, levelControls, numberControl, percentControl, seedControl } from '../../model/controls'
 import { evenFit, fitLengths, lengthFactor } from '../../model/lengths'
 import { combineMasksNode } from '../../operations/masks/combineMasks/combineMasks'
 import { curveNode } from '../../operations/fields/curve/curve'
@@ -10,10 +10,17 @@ import { joinFieldsNode, scaleFieldNode } from '../../operations/fields/joinFiel
 import { levelsNode } from '../../operations/fields/levels/levels'
 import { morphologyNode } from '../../operations/blurs/morphology/morphology'
 import { motionBlurNode } from '../../operations/blurs/motionBlur/motionBlur'
+import { constantFieldNode } from '../../operations/sources/constantField/constantField'
+import { fieldAsMaskNode } from '../../operations/fields/fieldAsMask/fieldAsMask'
+import { lightFieldNode } from '../../operations/light/lightOfTones/lightOfTones'
+import { maskAsTonesNode } from '../../operations/masks/maskAsTones/maskAsTones'
+import { mixNode } from '../../operations/mixing/mix/mix'
+import { modeLabels } from '../../operations/mixing/mix/mixModes'
 import { placeNode } from '../../operations/geometry/place/place'
 import { polarWrapNode } from '../../operations/geometry/polarWrap/polarWrap'
 import { radialBlurNode } from '../../operations/blurs/radialBlur/radialBlur'
 import { ellipseMaskNode } from '../../operations/masks/shapeMasks/ellipseMask'
+import { turbulenceNode } from '../../operations/sources/turbulence/turbulence'
 import { lineMaskNode } from '../../operations/masks/shapeMasks/lineMask'
 import type { Size } from '../../planes/grid'
 import { steady } from '../camera'
@@ -159,6 +166,40 @@ const round = operation(
     ),
 )
 
+const { normal, multiply, screen, overlay, darken, lighten, difference, exclusion, subtract } = modeLabels
+/** Those of the mix modes that have a meaning without colours. */
+const fieldModes = {
+  ...{ normal, multiply, screen, overlay, darken, lighten, difference, exclusion, subtract },
+  'color-dodge': modeLabels['color-dodge'],
+  'color-burn': modeLabels['color-burn'],
+  'hard-light': modeLabels['hard-light'],
+  'soft-light': modeLabels['soft-light'],
+  'plus-lighter': modeLabels['plus-lighter'],
+  'linear-light': modeLabels['linear-light'],
+}
+
+const second = operation(
+  'second',
+  'Another noise',
+  {
+    mode: choiceControl('Joined by', fieldModes),
+    amount: percentControl('Amount'),
+    type: choiceControl('Noise', { smooth: 'Smooth', billowed: 'Billowed' }),
+    sizeX: lengthControl({ label: 'Across', usual: [2, 1500], hard: [0.5, 100000], step: 1 }),
+    sizeY: lengthControl({ label: 'Down', usual: [2, 1500], hard: [0.5, 100000], step: 1 }),
+    octaves: numberControl({ label: 'Octaves', unit: '', usual: [1, 8], hard: [1, 10], step: 1, whole: true }),
+    seed: seedControl(),
+  },
+  { mode: 'multiply', amount: 100, type: 'smooth', sizeX: 400, sizeY: 400, octaves: 4, seed: 5 },
+  (field, { mode, amount, type, sizeX, sizeY, octaves, seed }) => {
+    const frequencies = { frequencyX: steady(1 / sizeX), frequencyY: steady(1 / sizeY) }
+    const noise = turbulenceNode({ type, ...frequencies, octaves, seed, channel: 'red', tile: null })
+    const grey = (one: GraphNode): GraphNode => maskAsTonesNode(fieldAsMaskNode(one))
+    const how = { mode, amount: amount / 100, linear: false, colour: [1, 1, 1] } as const
+    return lightFieldNode(mixNode(grey(field), constantFieldNode(1), undefined, how, grey(noise)))
+  },
+)
+
 /** What can be done to a field, in the order in which it is offered. */
 export const fieldOperations = [
   blur,
@@ -171,6 +212,7 @@ export const fieldOperations = [
   curve,
   polar,
   place,
+  second,
   highPass,
   invert,
   fade,
@@ -188,6 +230,7 @@ export const fieldOperationSchema = z.discriminatedUnion('kind', [
   curve.schema,
   polar.schema,
   place.schema,
+  second.schema,
   highPass.schema,
   invert.schema,
   fade.schema,

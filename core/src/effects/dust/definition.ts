@@ -34,6 +34,7 @@ export const dust = defineEffect({
   controls,
   dials: ['pattern.density', 'pattern.size', 'pattern.sizeSpread', 'pattern.softness', 'shape.drift'],
   startingLooks,
+  direction: { label: 'Direction of drift', path: 'shape.direction', arrow: (angle) => angle, value: (arrow) => arrow },
   summary: ({ pattern, shape }) => ({
     pattern: `motes of ${Math.round(pattern.size)} px, seed ${pattern.seed}`,
     shape: shape.drift > 0 ? `drift ${Math.round(shape.drift)} px at ${Math.round(shape.direction)}°` : 'at rest',

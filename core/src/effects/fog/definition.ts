@@ -1,6 +1,6 @@
 import { z } from 'zod'
 import type { GraphNode } from '../../graph/node'
-import { angleControl, lengthControl, numberControl, percentControl, seedControl } from '../../model/controls'
+import { angleControl, lengthControl, numberControl, offsetControl, percentControl, seedControl } from '../../model/controls'
 import { airlightNode } from '../../operations/distance/airlight/airlight'
 import { cloudMaskNode } from '../../operations/masks/cloudMask/cloudMask'
 import { joinFieldsNode, scaleFieldNode } from '../../operations/fields/joinFields/joinFields'
@@ -31,6 +31,8 @@ const pattern = z.strictObject({
   }),
   stretch: numberControl({ label: 'Stretch', unit: '×', usual: [0.5, 8], hard: [0.1, 50], step: 0.1 }),
   turn: angleControl('Turn', { noise: 'rotation' }),
+  offsetX: offsetControl('Offset across').default(0),
+  offsetY: offsetControl('Offset down').default(0),
   octaves: numberControl({ label: 'Fineness', unit: '', usual: [1, 8], hard: [1, 10], step: 1, whole: true }),
   contrast: percentControl('Contrast', 'At 0 a smooth veil, at 100 torn wisps.'),
   seed: seedControl(),
@@ -60,6 +62,10 @@ export const fog = defineEffect({
   shownPart: 1,
   controls,
   dials: ['pattern.density', 'pattern.scale', 'pattern.stretch', 'shape.height', 'shape.sight'],
+  box: {
+    ...{ x: 'pattern.offsetX', y: 'pattern.offsetY', size: 'pattern.scale' },
+    ...{ stretch: 'pattern.stretch', turn: 'pattern.turn' },
+  },
   startingLooks,
   summary: ({ pattern, shape }) => ({
     pattern: `${pattern.layers} ${pattern.layers === 1 ? 'bank' : 'banks'}, seed ${pattern.seed}`,
@@ -79,7 +85,7 @@ const DRIFT = 0.7
 
 /** Banks one behind the other. Each has a seed, a size and an angle of its own, so that no two show the same cloud. */
 function banks(
-  { density, layers, scale, stretch, turn, octaves, contrast, seed }: FogControls['pattern'],
+  { density, layers, scale, stretch, turn, offsetX, offsetY, octaves, contrast, seed }: FogControls['pattern'],
   { phase }: EffectScene,
 ): GraphNode {
   const half = 0.62 - 0.46 * (contrast / 100)
@@ -88,8 +94,8 @@ function banks(
       scale: scale * (1 + 0.37 * index),
       stretch,
       turn: turn + 7 * index,
-      offsetX: 0,
-      offsetY: 0,
+      offsetX,
+      offsetY,
       octaves,
       seed: layerSeed(seed, 16, 37 * index),
       low: 0.44 - half,

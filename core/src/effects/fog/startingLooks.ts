@@ -10,7 +10,19 @@ function look(
   return {
     name,
     controls: {
-      pattern: { density: 70, layers: 3, scale: 900, stretch: 2.6, turn: 0, octaves: 6, contrast: 45, seed: 64, ...pattern },
+      pattern: {
+        density: 70,
+        layers: 3,
+        scale: 900,
+        stretch: 2.6,
+        turn: 0,
+        offsetX: 0,
+        offsetY: 0,
+        octaves: 6,
+        contrast: 45,
+        seed: 64,
+        ...pattern,
+      },
       shape: { height: 8, fallOff: 30, sight: 160, byDistance: 90, ...shape },
     },
     colour: { tint: '#d9dde0', light: null, lit: 25 },

@@ -1,10 +1,11 @@
 import { z } from 'zod'
-import { linearOf, type Rgb } from '../../colour/hex'
+import { linearOf, rgbFromHex, type Rgb } from '../../colour/hex'
 import type { GraphNode } from '../../graph/node'
-import { lengthControl, numberControl, percentControl, placeControl, seedControl } from '../../model/controls'
+import { choiceControl, colourControl, lengthControl, numberControl, percentControl, placeControl, seedControl } from '../../model/controls'
 import { constantFieldNode } from '../../operations/sources/constantField/constantField'
+import { nearToNode } from '../../operations/distance/nearTo/nearTo'
 import { gaussianBlurNode } from '../../operations/blurs/gaussianBlur/gaussianBlur'
-import { scaleFieldNode } from '../../operations/fields/joinFields/joinFields'
+import { joinFieldsNode, scaleFieldNode } from '../../operations/fields/joinFields/joinFields'
 import { lampFieldNode, litByLampNode } from '../../operations/light/lamp/lamp'
 import { mixNode } from '../../operations/mixing/mix/mix'
 import { shaftsNode } from '../../operations/sources/shafts/shafts'
@@ -34,6 +35,7 @@ const pattern = z.strictObject({
   }),
   outer: numberControl({ label: 'Nothing beyond', unit: '°', usual: [2, 80], hard: [0.5, 89.5], step: 0.5 }),
   falloff: percentControl('Fall-off', 'How much it weakens with the square of the distance.'),
+  depth: percentControl('By depth', 'How much what is nearer or farther than where it shines is left out.').default(0),
 })
 
 const shape = z.strictObject({
@@ -48,6 +50,8 @@ const shape = z.strictObject({
     hint: 'How much what is bright shines in it.',
   }),
   sharpness: numberControl({ label: 'Sheen sharpness', unit: '', usual: [1, 12], hard: [0.5, 100], step: 0.1 }),
+  sheenBy: choiceControl('Sheen', { lamp: 'In the colour of the lamp', own: 'In a colour of its own' }).default('lamp'),
+  sheenTint: colourControl('Sheen colour').default('#ffffff'),
   cone: percentControl('Visible cone', 'Light that shows in the air.'),
   fog: percentControl('Fog in the cone'),
   fogSize: lengthControl({ label: 'Fog size', usual: [20, 600], hard: [1, 20000], step: 5 }),
@@ -69,6 +73,7 @@ export const lamp = defineEffect({
     { ...originPlace, label: 'Lamp' },
     { label: 'Where it shines', x: 'pattern.toX', y: 'pattern.toY' },
   ],
+  applies: (path, { shape }) => path !== 'shape.sheenTint' || shape.sheenBy === 'own',
   startingLooks,
   summary: ({ pattern, shape }) => ({
     pattern: `cone of ${Math.round(pattern.outer)}°`,
@@ -76,16 +81,28 @@ export const lamp = defineEffect({
   }),
   pattern: ({ pattern }, scene) => lampOf(pattern, scene),
   contribute(controls, scene, tint) {
-    const { strength, ambient, sheen, sharpness } = controls.shape
-    const params = { ambient: ambient / 100, strength: strength / 100, colour: linearOf(tint), sheen: sheen / 100, sharpness }
+    const { strength, ambient, sheen, sharpness, sheenBy, sheenTint } = controls.shape
+    const colour = linearOf(tint)
+    const sheenColour = sheenBy === 'lamp' ? colour : linearOf(rgbFromHex(sheenTint))
+    const params = { ambient: ambient / 100, strength: strength / 100, colour, sheen: sheen / 100, sharpness, sheenColour }
     const lit = (): GraphNode => litByLampNode(scene.beneath, lampOf(controls.pattern, scene), params)
     return { gives: 'correction', field: constantFieldNode(1), picture: () => inTheAir(lit(), controls, scene, tint) }
   },
 })
 
-function lampOf({ follows, x, y, toX, toY, height, inner, outer, falloff }: LampControls['pattern'], { marks }: EffectScene): GraphNode {
-  return lampFieldNode({ ...originOf({ follows, x, y }, marks), toX, toY, height, inner, outer, falloff: falloff / 100 })
+/** What falls on each place; where the scene knows distances, less on what is not as far away as the place it shines on. */
+function lampOf(pattern: LampControls['pattern'], { marks, knownDistance, width }: EffectScene): GraphNode {
+  const { follows, x, y, toX, toY, height, inner, outer, falloff, depth } = pattern
+  const lamp = lampFieldNode({ ...originOf({ follows, x, y }, marks), toX, toY, height, inner, outer, falloff: falloff / 100 })
+  if (depth === 0 || !knownDistance) return lamp
+  const near = nearToNode(knownDistance, { x: toX, y: toY, about: width / AIM_PARTS, decline: MOST_DECLINE * (depth / 100) ** 2 })
+  return joinFieldsNode([lamp, near], 'product')
 }
+
+/** Over so small a part of the width the distance of where it shines is meant. */
+const AIM_PARTS = 120
+/** At twice the distance a fifth of the light is left. */
+const MOST_DECLINE = 4
 
 /** The cone as it shows in misty air: as wide at the aim as what is lit there. */
 function inTheAir(lit: GraphNode, { pattern, shape }: LampControls, { marks, phase }: EffectScene, tint: Rgb): GraphNode {

@@ -14,7 +14,7 @@ import { mirrorNode } from '../../operations/geometry/mirror/mirror'
 import { mixNode } from '../../operations/mixing/mix/mix'
 import { bandMaskNode } from '../../operations/masks/shapeMasks/bandMask'
 import { mapRgb, type Rgb } from '../../colour/hex'
-import { horizonOf } from '../../model/marks'
+import { horizonOf, waterlineOf } from '../../model/marks'
 import { defineEffect, type EffectScene } from '../effectDefinition'
 import { gainOfLight } from '../gainOfLight'
 import { originControls, originOf, originPlace } from '../origin'
@@ -58,9 +58,10 @@ export const lowSun = defineEffect({
   dials: ['pattern.sun', 'pattern.glow', 'shape.air', 'shape.rim', 'shape.rest', 'shape.reflection'],
   places: [{ ...originPlace, label: 'Sun' }],
   startsAtLight: () => true,
+  showsItsLight: true,
   startingLooks,
   inWords: ({ shape }, { marks }) =>
-    shape.reflection > 0 && !marks.waterline ? 'With a waterline in Marks it is seen in the water too.' : '',
+    shape.reflection > 0 && !waterlineOf(marks) ? 'With a waterline in Marks it is seen in the water too.' : '',
   summary: ({ pattern, shape }) => ({
     pattern: `sun of ${Math.round(pattern.sun)} px, glow ${Math.round(pattern.glow)} px`,
     shape: `rim ${Math.round(shape.rim)} %, the rest ${Number(shape.rest.toFixed(2))} EV darker`,
@@ -150,7 +151,7 @@ function withSun(under: GraphNode, sun: GraphNode, { pattern, shape }: LowSunCon
   const amount = shape.strength / 100
   const colour = mapRgb(tint, (channel, index) => 0.5 * (channel + WHITE_HOT[index]))
   const shining = mixNode(under, sun, openSky(pattern, scene), { mode: 'screen', amount, linear: false, colour })
-  const water = scene.marks.waterline
+  const water = waterlineOf(scene.marks)
   if (!water || shape.reflection === 0) return shining
   const mirrored = mirrorNode(sun, {
     x: scene.width / 2,

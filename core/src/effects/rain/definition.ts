@@ -1,5 +1,6 @@
 import { z } from 'zod'
 import { lengthControl, levelControls, numberControl, seedControl } from '../../model/controls'
+import { within180 } from '../../model/degrees'
 import { levelsNode } from '../../operations/fields/levels/levels'
 import { streaksNode } from '../../operations/sources/streaks/streaks'
 import { sumFieldsNode } from '../../operations/fields/sumFields/sumFields'
@@ -120,6 +121,8 @@ export const rain = defineEffect({
   shownPart: 0.4,
   controls,
   dials: ['pattern.density', 'pattern.rate', 'shape.length', 'pattern.shutter', 'shape.angle', 'shape.windVariation', 'pattern.layers'],
+  // Streaks lie along the angle; what falls points down along it.
+  direction: { label: 'Direction of fall', path: 'shape.angle', arrow: (angle) => angle + 180, value: (arrow) => within180(arrow - 180) },
   applies: (path, { pattern }) => appliesToCamera(path, pattern.by, BY_EYE, 'pattern.rate'),
   inWords: ({ pattern }) =>
     pattern.by === 'camera'

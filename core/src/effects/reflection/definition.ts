@@ -1,5 +1,6 @@
 import { z } from 'zod'
 import { lengthControl, numberControl, percentControl, seedControl } from '../../model/controls'
+import { waterlineOf } from '../../model/marks'
 import { referenceTo, withRoles } from '../../model/roles'
 import { constantFieldNode } from '../../operations/sources/constantField/constantField'
 import { gaussianBlurNode } from '../../operations/blurs/gaussianBlur/gaussianBlur'
@@ -46,7 +47,7 @@ export const reflection = defineEffect({
   controls,
   dials: ['pattern.stretch', 'shape.ripple', 'shape.rippleLength', 'shape.fade', 'shape.blur'],
   startingLooks,
-  inWords: (_, { marks }) => (marks.waterline ? '' : 'Draw the waterline in Marks, so that it lies where the water begins.'),
+  inWords: (_, { marks }) => (waterlineOf(marks) ? '' : 'Draw the waterline in Marks, so that it lies where the water begins.'),
   summary: ({ pattern, shape }) => ({
     pattern: pattern.of === null ? 'no effect chosen' : `mirrored, ${Math.round(100 * pattern.stretch)} % as long`,
     shape: shape.ripple > 0 ? `ripples of ${Math.round(shape.ripple)} px` : 'still water',
@@ -65,8 +66,7 @@ function mirrored(scene: EffectScene, controls: ReflectionControls) {
 }
 
 function mirrorOf(scene: EffectScene, { pattern, shape }: ReflectionControls): MirrorParameters {
-  const { waterline, horizon } = scene.marks
-  const level = waterline ?? horizon ?? { y: LIKELY_WATERLINE * scene.height, turn: 0 }
+  const level = waterlineOf(scene.marks) ?? scene.marks.horizon ?? { y: LIKELY_WATERLINE * scene.height, turn: 0 }
   return {
     x: scene.width / 2,
     y: level.y,

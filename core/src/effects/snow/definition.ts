@@ -1,6 +1,7 @@
 import { z } from 'zod'
 import type { GraphNode } from '../../graph/node'
 import { lengthControl, levelControls, numberControl, percentControl, seedControl } from '../../model/controls'
+import { within180 } from '../../model/degrees'
 import { discsNode } from '../../operations/sources/discs/discs'
 import { levelsNode } from '../../operations/fields/levels/levels'
 import { streaksNode } from '../../operations/sources/streaks/streaks'
@@ -60,7 +61,7 @@ const shape = z.strictObject({
     usual: [-80, 80],
     hard: [-90, 90],
     step: 1,
-    hint: '0 falls straight down; above 0 the wind blows from the left.',
+    hint: '0 falls straight down; above 0 the wind blows from the right.',
   }),
   drift: percentControl('Drift', 'How far single flakes stray from the common way.'),
   length: lengthControl({
@@ -97,6 +98,8 @@ export const snow = defineEffect({
     ...['pattern.density', 'pattern.snowfall', 'pattern.flakeSize', 'pattern.focus'],
     ...['pattern.aperture', 'pattern.shutter', 'shape.wind', 'shape.drift'],
   ],
+  // Flakes fall along a line that leans as far as the wind.
+  direction: { label: 'Direction of fall', path: 'shape.wind', arrow: (wind) => 270 - wind, value: (arrow) => within180(270 - arrow) },
   applies: (path, { pattern }) => appliesToCamera(path, pattern.by, BY_EYE, 'pattern.snowfall'),
   inWords: ({ pattern }) =>
     pattern.by === 'camera' ? `${snowInWords(pattern.snowfall)} at ${shutterInWords(pattern.shutter)}, f/${pattern.aperture}` : '',

@@ -8,15 +8,27 @@ export const detailWays = {
   broad: 'High-pass 4 px, Soft light',
   unblur: 'Unblur, Linear light',
   local: 'Local contrast, two passes',
+  own: 'High-pass, as set below',
+  off: 'Off',
 } as const
-type DetailWay = keyof typeof detailWays
+export const detailModes = {
+  overlay: 'Overlay',
+  'soft-light': 'Soft light',
+  'hard-light': 'Hard light',
+  'linear-light': 'Linear light',
+} as const satisfies Partial<Record<MixMode, string>>
+
+type DetailWay = Exclude<keyof typeof detailWays, 'off'>
 
 interface DetailOptions {
   readonly by: DetailWay
+  /** Of one's own way: sigma of the high-pass, photo px, and how it is laid over. */
+  readonly radius: number
+  readonly mode: keyof typeof detailModes
   /** Where it comes back, and how much. */
   readonly field: GraphNode
   readonly mask: GraphNode | undefined
-  /** 0-1. */
+  /** 1 for the whole of it; more overdrives it. */
   readonly amount: number
 }
 
@@ -25,9 +37,10 @@ const UNBLUR = 4
 const LOCAL = [12, 60] as const
 
 /** `tones` with the detail of the picture beneath laid over them. */
-export function detailNode(tones: GraphNode, beneath: GraphNode, { by, field, mask, amount }: DetailOptions): GraphNode {
+export function detailNode(tones: GraphNode, beneath: GraphNode, { by, radius: own, mode, field, mask, amount }: DetailOptions): GraphNode {
   const lay = (under: GraphNode, detail: GraphNode, mode: MixMode, part = 1): GraphNode =>
     mixNode(under, field, mask, { mode, amount: amount * part, linear: false, colour: [1, 1, 1] }, detail)
+  if (by === 'own') return lay(tones, highPassNode(beneath, own), mode)
   if (by === 'fine') return lay(tones, highPassNode(beneath, 1), 'overlay')
   if (by === 'broad') return lay(tones, highPassNode(beneath, 4), 'soft-light')
   if (by === 'unblur') return lay(tones, highPassNode(beneath, UNBLUR), 'linear-light')

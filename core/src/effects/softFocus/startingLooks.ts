@@ -5,7 +5,7 @@ import { everywhere } from '../lightMasks'
 import { sparesShadows } from '../sparesShadows'
 import type { SoftFocusControls } from './definition'
 
-const midtones: LuminosityMask = { ...sparesShadows, id: 'mids', curve: 'mids', handles: [0, 1, 1, 1], feather: 0 }
+const midtones: LuminosityMask = { ...sparesShadows, id: 'mids', curve: 'mids', handles: [0, 1, 1, 1], steepness: -1, feather: 0 }
 const brights: LuminosityMask = {
   ...sparesShadows,
   id: 'brights',
@@ -15,7 +15,9 @@ const brights: LuminosityMask = {
   steepness: 2,
   feather: 0,
 }
-/** Midtones less the brights: common practice, no source. */
+/** A high-pass of 4 px by Soft light: common practice, no source. */
+const broad = { detailMode: 'soft-light', detailRadius: 4 } as const
+/** Widened midtones less the brights: common practice, no source. */
 const midsLessBrights: Where = { masks: [midtones, brights], hold: 100 }
 
 function look(
@@ -29,8 +31,16 @@ function look(
   return {
     name,
     controls: {
-      pattern: { by: 'veil', radius: 12.5, lightRadius: 17.5, contrast: 0, brightness: 0, ...pattern },
-      shape: { glow: 100, darkening: 0, protectHighlights: 0, protectShadows: 0, detailBy: 'fine', detail: 0, ...shape },
+      pattern: {
+        ...{ by: 'veil', radius: 12.5, lightRadius: 17.5, contrast: 0, brightness: 0, saturation: 100, tint: '#ffffff' },
+        ...{ darkContrast: 0, darkBrightness: 0, darkSaturation: 100, darkTint: '#ffffff', first: 'dark' },
+        ...pattern,
+      },
+      shape: {
+        ...{ glow: 100, darkening: 0, protectHighlights: 0, protectShadows: 0 },
+        ...{ detailBy: 'own', detail: 0, detailWith: 'own', detailMode: 'overlay', detailRadius: 1 },
+        ...shape,
+      },
     },
     colour: { tint: '#ffffff', light: null, lit: 0 },
     where,
@@ -39,25 +49,26 @@ function look(
 }
 
 /**
- * Common practice, no source. Veil: r = 25 px at 24 megapixels, at 15 %. Bloom: contrast up before the blur, Screen at 40 %, shadows down after. Pair: 35 px, at 65 %. Lengths for
- * 6 megapixels, where they are half of those at 24.
+ * Common practice, no source. Veil: r = 25 px at 24 megapixels, at 15 %. Bloom: contrast up by 15 before the blur, Screen at 40 %, shadows down after. Pair: 35 px, at 65 %, the light copy with its
+ * contrast up by 45 and less bright. Detail by high-pass: 1 px by Overlay, 4 px by Soft light, or by Linear light at 40 %, whatever the amount of the glow. Lengths for 6 megapixels, where they are half of
+ * those at 24.
  */
 export const startingLooks: readonly StartingLook<SoftFocusControls>[] = [
-  look('Veil', 'normal', 15, { contrast: 70, brightness: 4 }, { detail: 25 }),
-  look(
-    'Dream bloom',
-    'screen',
-    40,
-    { by: 'bloom', radius: 30, contrast: 35, brightness: -12 },
-    { darkening: 60, detail: 35, detailBy: 'broad' },
-  ),
+  look('Veil', 'normal', 15, { contrast: 70, brightness: 4 }, { detail: 40 }),
+  look('Dream bloom', 'screen', 40, { by: 'bloom', radius: 30, contrast: 15, brightness: -12 }, { darkening: 60, detail: 40, ...broad }),
   look(
     'Dark and light',
     'normal',
     65,
-    { by: 'pair', radius: 17.5, contrast: 0 },
-    { glow: 75, darkening: 60, detail: 40, detailBy: 'broad' },
+    { by: 'pair', radius: 17.5, contrast: 45, brightness: -10 },
+    { glow: 75, darkening: 60, detail: 40, ...broad },
     midsLessBrights,
   ),
-  look('Silk', 'soft-light', 45, { by: 'diffusion', radius: 20, brightness: 10 }, { protectShadows: 50, detail: 30, detailBy: 'unblur' }),
+  look(
+    'Silk',
+    'soft-light',
+    45,
+    { by: 'diffusion', radius: 20, brightness: 10 },
+    { protectShadows: 50, detail: 40, detailMode: 'linear-light', detailRadius: 4 },
+  ),
 ]

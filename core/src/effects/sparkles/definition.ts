@@ -15,13 +15,14 @@ import { startingLooks } from './startingLooks'
 
 const pattern = z.strictObject({
   by: choiceControl('Where they are', { placed: 'At places of their own', many: 'Many, all over' }),
-  /** Places of the glints; `size` in percent of the others. */
+  /** Places of the glints; `size` in percent of the others, `turn` beside their common rotation. */
   places: withRoles(
     listOf(
       z.strictObject({
         x: placeControl('x'),
         y: placeControl('y'),
         size: numberControl({ label: 'Size', unit: '%', usual: [10, 300], hard: [1, 1000], step: 1 }),
+        turn: angleControl('Turn').default(0),
       }),
       400,
       'glints',

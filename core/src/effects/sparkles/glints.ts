@@ -21,7 +21,7 @@ function chance(seed: number, index: number, which: number): number {
 /** The glints of an effect: at their places, or as many as wanted all over the frame. */
 export function glintsOf({ pattern, shape }: SparkleControls, { width, height }: Pick<EffectScene, 'width' | 'height'>): Glint[] {
   const { seed, sizeSpread } = pattern
-  const glint = (x: number, y: number, size: number, index: number): Glint => {
+  const glint = (x: number, y: number, size: number, turn: number, index: number): Glint => {
     const u = chance(seed, index, 2)
     // Few large ones, many small ones.
     const own = 1 - (sizeSpread / 100) * (1 - u * u) * 0.92
@@ -29,12 +29,12 @@ export function glintsOf({ pattern, shape }: SparkleControls, { width, height }:
       x,
       y,
       size: size * own,
-      turn: (shape.turnScatter / 100) * 180 * (chance(seed, index, 3) - 0.5),
+      turn: turn + (shape.turnScatter / 100) * 180 * (chance(seed, index, 3) - 0.5),
       seed: Math.floor(chance(seed, index, 4) * 1e6),
     }
   }
-  if (pattern.by === 'placed') return pattern.places.map(({ x, y, size }, index) => glint(x, y, size / 100, index))
+  if (pattern.by === 'placed') return pattern.places.map(({ x, y, size, turn }, index) => glint(x, y, size / 100, turn, index))
   return Array.from({ length: pattern.count }, (_, index) =>
-    glint(width * chance(seed, index, 0), height * chance(seed, index, 1), 1, index),
+    glint(width * chance(seed, index, 0), height * chance(seed, index, 1), 1, 0, index),
   )
 }

@@ -17,9 +17,9 @@ function look(
       pattern: {
         by: 'placed',
         places: [
-          { x: 1500, y: 1000, size: 100 },
-          { x: 1640, y: 1120, size: 45 },
-          { x: 1390, y: 1150, size: 30 },
+          { x: 1500, y: 1000, size: 100, turn: 0 },
+          { x: 1640, y: 1120, size: 45, turn: 0 },
+          { x: 1390, y: 1150, size: 30, turn: 0 },
         ],
         count: 60,
         reach: 90,

@@ -1,5 +1,13 @@
 import { z } from 'zod'
-import { angleControl, choiceControl, lengthControl, numberControl, percentControl, seedControl } from '../../model/controls'
+import {
+  angleControl,
+  choiceControl,
+  lengthControl,
+  numberControl,
+  percentControl,
+  seedControl,
+  strengthControl,
+} from '../../model/controls'
 import { burstsNode, type Burst } from '../../operations/sources/burst/burst'
 import { gaussianBlurNode } from '../../operations/blurs/gaussianBlur/gaussianBlur'
 import { defineEffect, light, type EffectScene } from '../effectDefinition'
@@ -28,7 +36,7 @@ const pattern = z.strictObject({
     hint: 'An even number gives as many spikes, an odd one twice as many.',
   }),
   reach: lengthControl({ label: 'Reach', usual: [50, 2500], hard: [0, 30000], step: 5 }),
-  strength: percentControl('Strength'),
+  strength: strengthControl('Strength'),
   thickness: lengthControl({ label: 'Thickness', usual: [0.5, 20], hard: [0.2, 1000], step: 0.1, hint: 'Of a spike where it begins.' }),
   uneven: percentControl('Irregularity'),
   turn: angleControl('Rotation', { noise: 'rotation' }),
@@ -38,7 +46,7 @@ const pattern = z.strictObject({
 
 const shape = z.strictObject({
   core: lengthControl({ label: 'Core', usual: [0, 120], hard: [0, 5000], step: 0.5, hint: 'Radius of the overexposed middle.' }),
-  halo: percentControl('Halo'),
+  halo: strengthControl('Halo'),
   haloSize: lengthControl({ label: 'Halo size', usual: [10, 600], hard: [1, 20000], step: 1 }),
   softness: lengthControl({ label: 'Softness', usual: [0, 20], hard: [0, 500], step: 0.1 }),
 })
@@ -67,6 +75,7 @@ export const sunburst = defineEffect({
   dials: ['pattern.strength', 'pattern.reach', 'pattern.count', 'pattern.blades', 'shape.core', 'shape.halo'],
   places: [originPlace],
   startsAtLight: () => true,
+  showsItsLight: true,
   applies: (path, { pattern }) => !BY_KIND[pattern.by].includes(path),
   startingLooks,
   summary: ({ pattern, shape }) => ({

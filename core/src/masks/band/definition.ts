@@ -26,6 +26,7 @@ export function bandLine(mask: BandMask, marks: SceneMarks, photo: Size): { x: n
 
 export const bandMaskKind: MaskDefinition<BandMask> = {
   kind: 'band',
+  keeps: true,
   label: 'Band',
   hint: 'Along a line, both sides fading',
   start({ width, height }, marks) {

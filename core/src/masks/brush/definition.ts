@@ -1,7 +1,9 @@
 import { z } from 'zod'
-import { lengthControl, percentControl } from '../../model/controls'
+import { hexColour, lengthControl, percentControl, placeControl } from '../../model/controls'
 import { listOf, withRoles } from '../../model/roles'
 import { brushMaskNode } from '../../operations/masks/brushMask/brushMask'
+import { calmTonesOf } from '../tonesFrom'
+import { MOST_GUIDES } from './guides'
 import { maskBase } from '../maskBase'
 import type { MaskDefinition } from '../maskDefinition'
 
@@ -9,6 +11,11 @@ import type { MaskDefinition } from '../maskDefinition'
 export const MOST_STROKE_POINTS = 4000
 
 export const pressureUses = ['nothing', 'size', 'flow', 'both'] as const
+
+export const toleranceControl = percentControl(
+  'Tolerance',
+  'Of a brush that stops at edges: how far off a colour may be, in OKLab, times 100.',
+)
 
 export const brushControls = {
   size: lengthControl({ label: 'Size', usual: [2, 1000], hard: [0.5, 20000], step: 1, hint: 'Diameter. J and L change it.' }),
@@ -26,7 +33,16 @@ const points = withRoles(
   { measures: 'stroke points' },
 )
 
-const strokeSchema = z.strictObject({ ...brushControls, erase: z.boolean(), points })
+const guideSchema = z.strictObject({ x: placeControl('x'), y: placeControl('y'), colour: hexColour })
+
+const strokeSchema = z.strictObject({
+  ...brushControls,
+  erase: z.boolean(),
+  points,
+  /** Of a stroke that stops at edges: places along it, and the colour that it keeps to about each. */
+  guides: listOf(guideSchema, MOST_GUIDES, 'guides').default([]),
+  tolerance: toleranceControl.default(12),
+})
 /** One stroke: `points` are x, y in photo px and pressure 0-1, again and again. */
 export type BrushStroke = z.infer<typeof strokeSchema>
 
@@ -43,6 +59,6 @@ export const brushMaskKind: MaskDefinition<BrushMask> = {
   hint: 'Painted by hand',
   start: () => ({ kind: 'brush', strokes: [] }),
   summary: ({ invert }) => (invert ? 'all but what is painted' : 'painted'),
-  node: ({ strokes }) => brushMaskNode(strokes),
+  node: ({ strokes }, context) => brushMaskNode(strokes, calmTonesOf({ tonesFrom: 'photo', pinned: null }, context)),
   problem: ({ strokes }) => (strokes.length > 0 ? undefined : 'Nothing is painted yet: draw on the photo.'),
 }

@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { angleControl, lengthControl, numberControl, percentControl, seedControl } from '../../model/controls'
+import { angleControl, lengthControl, numberControl, offsetControl, percentControl, seedControl } from '../../model/controls'
 import { cloudMaskNode } from '../../operations/masks/cloudMask/cloudMask'
 import { maskBase } from '../maskBase'
 import type { MaskDefinition } from '../maskDefinition'
@@ -17,8 +17,8 @@ export const cloudMaskSchema = z.strictObject({
   }),
   stretch: numberControl({ label: 'Stretch', unit: '×', usual: [0.2, 6], hard: [0.05, 50], step: 0.05 }),
   turn: angleControl('Turn', { noise: 'rotation' }),
-  offsetX: lengthControl({ label: 'Offset across', usual: [-3000, 3000], hard: [-100000, 100000], step: 1 }),
-  offsetY: lengthControl({ label: 'Offset down', usual: [-3000, 3000], hard: [-100000, 100000], step: 1 }),
+  offsetX: offsetControl('Offset across'),
+  offsetY: offsetControl('Offset down'),
   octaves: numberControl({ label: 'Octaves', unit: '', usual: [1, 8], hard: [1, 10], step: 1, whole: true }),
   cover: percentControl('Cover', 'How much of the picture is open.'),
   contrast: percentControl('Contrast'),
@@ -29,6 +29,7 @@ export type CloudMask = z.infer<typeof cloudMaskSchema>
 export const cloudMaskKind: MaskDefinition<CloudMask> = {
   kind: 'cloud',
   keeps: true,
+  box: { x: 'offsetX', y: 'offsetY', size: 'scale', stretch: 'stretch', turn: 'turn' },
   label: 'Cloud',
   hint: 'Uneven, like drifting cloud',
   start: ({ width, height }) => ({

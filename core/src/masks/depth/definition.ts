@@ -18,6 +18,7 @@ export type DepthMask = z.infer<typeof depthMaskSchema>
 
 export const depthMaskKind: MaskDefinition<DepthMask> = {
   kind: 'depth',
+  keeps: true,
   label: 'Depth',
   hint: 'Between two distances, by the depth of the scene',
   start: () => ({ kind: 'depth', near: 20, far: 100000, softness: 50 }),

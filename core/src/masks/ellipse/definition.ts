@@ -26,6 +26,7 @@ export function ellipseCentre(mask: EllipseMask, marks: SceneMarks): { x: number
 
 export const ellipseMaskKind: MaskDefinition<EllipseMask> = {
   kind: 'ellipse',
+  keeps: true,
   label: 'Ellipse',
   hint: 'Inside or outside of an ellipse',
   start({ width, height }, marks) {

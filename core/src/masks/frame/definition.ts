@@ -21,6 +21,7 @@ export type FrameMask = z.infer<typeof frameMaskSchema>
 
 export const frameMaskKind: MaskDefinition<FrameMask> = {
   kind: 'frame',
+  keeps: true,
   label: 'Frame edge',
   hint: 'Away from the edges of the photo, or along them',
   start: ({ width, height }) => ({ kind: 'frame', inset: 0, softness: 0.25 * Math.min(width, height), roundness: 60 }),

@@ -40,6 +40,7 @@ export function lineEnds(mask: LineMask, marks: SceneMarks, photo: Size): Ends {
 
 export const lineMaskKind: MaskDefinition<LineMask> = {
   kind: 'line',
+  keeps: true,
   label: 'Line',
   hint: 'One side of a line, fading across it',
   start({ width, height }, marks) {

@@ -1,12 +1,19 @@
+import { curveTable } from '../../operations/fields/curve/curveTable'
 import type { LuminosityMask } from './definition'
 
-type Curve = Pick<LuminosityMask, 'curve' | 'handles' | 'steepness'> & Partial<Pick<LuminosityMask, 'invert'>>
+type Curve = Pick<LuminosityMask, 'curve' | 'handles' | 'steepness'> & Partial<Pick<LuminosityMask, 'invert' | 'free'>>
+
+const STEPS = 1024
 
 /**
  * Openness 0-1 of a luminosity mask at one tone: the same curve as the kernel's, for drawing it and as its oracle.
  * Brights = L, darks = 1 - L, mids = 4 L (1 - L), self-multiplication: common practice, no source.
  */
-export function maskCurve({ curve, handles, steepness, invert }: Curve, tone: number): number {
+export function maskCurve({ curve, free, handles, steepness, invert }: Curve, tone: number): number {
+  if (free) {
+    const drawn = curveTable(free, STEPS)[Math.round(STEPS * Math.min(1, Math.max(0, tone)))] ?? 0
+    return invert ? 1 - drawn : drawn
+  }
   const base = baseCurve(curve, handles, tone)
   const exponent = 1 + Math.abs(steepness)
   const steep = steepness >= 0 ? base ** exponent : 1 - (1 - base) ** exponent

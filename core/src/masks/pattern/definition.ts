@@ -10,6 +10,7 @@ export type PatternMask = z.infer<typeof patternMaskSchema>
 /** A pattern may have a region, and that masks of its own: where such a chain leads back to a pattern that is being made, it is taken as nothing (`StackBuilder`). */
 export const patternMaskKind: MaskDefinition<PatternMask> = {
   kind: 'pattern',
+  keeps: true,
   label: 'Another effect',
   hint: 'Where another effect draws',
   start: () => ({ kind: 'pattern', effectId: null }),

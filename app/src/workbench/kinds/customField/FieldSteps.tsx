@@ -2,13 +2,24 @@ import Box from '@mui/material/Box'
 import Button from '@mui/material/Button'
 import Menu from '@mui/material/Menu'
 import MenuItem from '@mui/material/MenuItem'
-import { definitionOf, fieldOperations, listLimit, newFieldStep, schemaAt, type FieldStep, type Size } from '@welkinar/core'
+import {
+  choiceOf,
+  controlOf,
+  definitionOf,
+  fieldOperations,
+  listLimit,
+  newFieldStep,
+  schemaAt,
+  type FieldStep,
+  type Size,
+} from '@welkinar/core'
 import { useState } from 'react'
 import { ActionMenu } from '../../../common/ActionMenu'
+import { Choice } from '../../../common/Choice'
 import { SchemaNumber } from '../../../common/SchemaNumber'
 import { changeKind, type EffectOf } from '../../../scene/sceneStore'
 import { ink } from '../../../theme'
-import { readPath, writePath } from '../../steps/paths'
+import { readPath, readWord, writePath } from '../../steps/paths'
 
 const most = listLimit(schemaAt(definitionOf('customField').controls, 'shape.steps'))?.most ?? 0
 
@@ -45,7 +56,11 @@ function OneStep({ effect, photo, step, index, count }: OneStepProps) {
   const operation = fieldOperations.find(({ kind }) => kind === step.kind)
   if (!operation) return null
   const start = newFieldStep(step.kind, photo)
-  const numbers = Object.keys(step).filter((key) => key !== 'kind')
+  const numbers = Object.keys(step).filter((key) => key !== 'kind' && controlOf(schemaAt(operation.schema, key)))
+  const choices = Object.keys(step).flatMap((key) => {
+    const choice = key === 'kind' ? undefined : choiceOf(schemaAt(operation.schema, key))
+    return choice ? [[key, choice] as const] : []
+  })
   const move = (by: -1 | 1) =>
     changeSteps(effect, 'Move an operation', (steps) => {
       const [moved] = steps.splice(index, 1)
@@ -75,6 +90,15 @@ function OneStep({ effect, photo, step, index, count }: OneStepProps) {
         />
       </Box>
       <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr', columnGap: 4, rowGap: 1 }}>
+        {choices.map(([key, { label, options }]) => (
+          <Choice
+            key={key}
+            label={label}
+            value={readWord(step, key)}
+            options={options}
+            onChange={(value) => changeSteps(effect, `${operation.label}: ${label}`, (steps) => writePath(steps[index] ?? {}, key, value))}
+          />
+        ))}
         {numbers.map((key) => (
           <SchemaNumber
             key={key}

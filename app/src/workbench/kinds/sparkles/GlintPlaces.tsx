@@ -4,8 +4,10 @@ import { definitionOf, listLimit, sceneGraph, schemaAt } from '@welkinar/core'
 import { useState } from 'react'
 import { showNotice, showProblem } from '../../../common/notices'
 import { NumberField } from '../../../common/NumberField'
+import { SchemaNumber } from '../../../common/SchemaNumber'
 import { changeKind, useScene } from '../../../scene/sceneStore'
 import { ink } from '../../../theme'
+import { twoColumns } from '../../steps/FieldControls'
 import { ToolButton } from '../../steps/where/ToolButton'
 import type { EffectPanelProps } from '../effectInterface'
 import { placedGlints, type GlintPlace } from './GlintHandles'
@@ -20,7 +22,9 @@ const SMALLEST = 25
 export function GlintPlaces({ pool, source, effect }: EffectPanelProps<'sparkles'>) {
   const [wanted, setWanted] = useState(24)
   const placing = useScene((state) => state.tool?.kind === 'glints')
+  const chosen = useScene((state) => state.chosenGlint)
   if (effect.controls.pattern.by !== 'placed') return null
+  const glint = chosen === undefined ? undefined : placedGlints(effect)[chosen]
   const count = placedGlints(effect).length
   const put = (label: string, places: GlintPlace[]) =>
     changeKind('sparkles', effect.id, label, ({ controls }) => void (controls.pattern.places = places))
@@ -33,6 +37,7 @@ export function GlintPlaces({ pool, source, effect }: EffectPanelProps<'sparkles
       x: Math.round(x),
       y: Math.round(y),
       size: Math.round(SMALLEST + (100 - SMALLEST) * Math.sqrt(strength)),
+      turn: 0,
     })
     put('Find glints', found.map(sized))
     if (found.length < wanted) showNotice(`${found.length} spots stand out; ${wanted} were wanted.`)
@@ -59,11 +64,43 @@ export function GlintPlaces({ pool, source, effect }: EffectPanelProps<'sparkles
           Remove all
         </Button>
       </Box>
+      {glint && chosen !== undefined && <ChosenGlint effect={effect} glint={glint} index={chosen} />}
       <Box sx={{ color: ink.secondary }}>
         {placing
           ? 'Tap the photo for each glint.'
-          : 'Drag a glint on the photo; double-tap takes it out. Found ones are the brightest small spots.'}
+          : 'Press a glint for its size and turn; drag it to move it; double-tap takes it out. Found ones are the brightest small spots.'}
       </Box>
+    </Box>
+  )
+}
+
+interface ChosenGlintProps {
+  readonly effect: EffectPanelProps<'sparkles'>['effect']
+  readonly glint: GlintPlace
+  readonly index: number
+}
+
+/** Size and turn of one glint as numbers. */
+function ChosenGlint({ effect, glint, index }: ChosenGlintProps) {
+  return (
+    <Box role="group" aria-label={`Glint ${index + 1}`} sx={twoColumns}>
+      {(['size', 'turn'] as const).map((key) => (
+        <SchemaNumber
+          key={key}
+          schema={schemaAt(definitionOf('sparkles').controls, `pattern.places.0.${key}`)}
+          value={glint[key]}
+          start={key === 'size' ? 100 : 0}
+          onChange={(value, gesture, label) =>
+            changeKind(
+              'sparkles',
+              effect.id,
+              `Glint: ${label}`,
+              ({ controls }) => void Object.assign(controls.pattern.places[index] ?? {}, { [key]: value }),
+              gesture && `${effect.id} glint ${index} ${key} ${gesture}`,
+            )
+          }
+        />
+      ))}
     </Box>
   )
 }

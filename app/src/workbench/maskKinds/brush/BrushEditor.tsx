@@ -1,6 +1,7 @@
 import Box from '@mui/material/Box'
 import Button from '@mui/material/Button'
-import { brushControls, pressureUses, type BrushMask } from '@welkinar/core'
+import { brushControls, pressureUses, toleranceControl, type BrushMask } from '@welkinar/core'
+import { useEffect } from 'react'
 import { Choice } from '../../../common/Choice'
 import { SchemaNumber } from '../../../common/SchemaNumber'
 import { freshBrush, useBrush, type BrushSettings } from '../../../scene/brush'
@@ -15,6 +16,8 @@ const pressureLabels: Record<BrushSettings['pressure'], string> = { nothing: 'No
 export function BrushEditor({ source, list, mask }: MaskEditorProps<BrushMask>) {
   const brush = useBrush()
   const start = freshBrush(source.photo)
+  const { width, height } = source.photo
+  useEffect(() => useBrush.getState().fit({ width, height }), [width, height])
   const count = mask.strokes.length
   return (
     <>
@@ -28,6 +31,22 @@ export function BrushEditor({ source, list, mask }: MaskEditorProps<BrushMask>) 
           Eraser
         </Button>
         <Box sx={{ flex: 1, color: ink.secondary, textAlign: 'right' }}>{count === 1 ? '1 stroke' : `${count} strokes`}</Box>
+      </Box>
+      <Box sx={{ display: 'flex', gap: 3, alignItems: 'center', minHeight: 48 }}>
+        <Box component="label" sx={{ display: 'flex', alignItems: 'center', gap: 2, flex: 1 }}>
+          <input type="checkbox" checked={brush.edges} onChange={(event) => brush.set({ edges: event.target.checked })} />
+          Stops at edges
+        </Box>
+        {brush.edges && (
+          <Box sx={{ flex: 1 }}>
+            <SchemaNumber
+              schema={toleranceControl}
+              value={brush.tolerance}
+              start={start.tolerance}
+              onChange={(value) => brush.set({ tolerance: value })}
+            />
+          </Box>
+        )}
       </Box>
       <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr', columnGap: 4, rowGap: 1 }}>
         {(['size', 'hardness', 'flow', 'level'] as const).map((key) => (
@@ -55,7 +74,8 @@ export function BrushEditor({ source, list, mask }: MaskEditorProps<BrushMask>) 
         </Button>
       </Box>
       <Box sx={{ color: ink.secondary }}>
-        Hold Shift for straight strokes. Space moves the photo. J and L change the size, R takes the eraser.
+        {brush.edges && 'It keeps to what it begins on. '}Hold Shift for straight strokes. Space moves the photo. J and L change the size, R
+        takes the eraser.
       </Box>
     </>
   )

@@ -1,6 +1,8 @@
 import Box from '@mui/material/Box'
-import type { BrushMask } from '@welkinar/core'
+import { guidesAlong, placesAlong, sceneGraph, type BrushMask, type BrushStroke, type PictureSource } from '@welkinar/core'
+import type { RenderPool } from '@welkinar/core/pool'
 import { useEffect, useRef, useState, type PointerEvent } from 'react'
+import { showProblem } from '../../../common/notices'
 import { useBrush } from '../../../scene/brush'
 import { changeMask } from '../../../scene/sceneStore'
 import { hatchPattern } from '../../view/hatch'
@@ -20,7 +22,7 @@ function pressureOf(event: globalThis.PointerEvent): number {
 }
 
 /** The stroke is drawn over the picture at once; the exact picture follows when the pen is lifted. */
-function BrushSurface({ port, list, mask, settled }: MaskSurfaceProps<BrushMask>) {
+function BrushSurface({ pool, source, port, list, mask, settled }: MaskSurfaceProps<BrushMask>) {
   const canvas = useRef<HTMLCanvasElement>(null)
   const cursor = useRef<HTMLDivElement>(null)
   const points = useRef<StrokePoints>(undefined)
@@ -71,7 +73,15 @@ function BrushSurface({ port, list, mask, settled }: MaskSurfaceProps<BrushMask>
     points.current = undefined
     if (!stroke) return
     waiting.current = true
-    changeMask(list, mask, stroke.erase ? 'Erase' : 'Paint', ({ strokes }) => void strokes.push(stroke))
+    const lay = (guides: BrushStroke['guides']) =>
+      changeMask(list, mask, stroke.erase ? 'Erase' : 'Paint', ({ strokes }) => void strokes.push({ ...stroke, guides }))
+    if (!useBrush.getState().edges) return lay([])
+    guidesOf(pool, source, stroke)
+      .then(lay)
+      .catch((error: unknown) => {
+        clear(canvas.current)
+        showProblem(error, 'Reading the edges of the photo')
+      })
   }
   /** A stroke of thousands of points goes on in a new one. */
   const continueStroke = () => {
@@ -123,6 +133,13 @@ function BrushSurface({ port, list, mask, settled }: MaskSurfaceProps<BrushMask>
       />
     </Box>
   )
+}
+
+/** The colours that a stroke keeps to, read from the photo along it. */
+async function guidesOf(pool: RenderPool, source: PictureSource, stroke: BrushStroke): Promise<BrushStroke['guides']> {
+  const places = placesAlong(stroke.points, stroke.size)
+  const colours = await pool.coloursAt(sceneGraph(source, { kind: 'photo' }), source.photo, places)
+  return guidesAlong(places, colours, stroke.tolerance / 100)
 }
 
 /** Time from the event to the drawn stroke, in the browser's own list of measures; the benchmark reads it there. */

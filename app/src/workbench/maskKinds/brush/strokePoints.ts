@@ -41,7 +41,7 @@ export class StrokePoints {
   /** The stroke; undefined while it has no point. */
   stroke(brush: BrushSettings): BrushStroke | undefined {
     if (this.points.length === 0) return undefined
-    const { size, hardness, flow, level, pressure, erase } = brush
-    return { size, hardness, flow, level, pressure, erase, points: [...this.points] }
+    const { size, hardness, flow, level, pressure, erase, tolerance } = brush
+    return { size, hardness, flow, level, pressure, erase, tolerance, points: [...this.points], guides: [] }
   }
 }

@@ -1,10 +1,11 @@
 import Box from '@mui/material/Box'
-import type { ColourMask } from '@welkinar/core'
+import { hueOf, maskContext, tonesOf, type ColourMask } from '@welkinar/core'
+import { DropperButton } from '../../../common/ColourField'
+import { changeMask } from '../../../scene/sceneStore'
 import { ink } from '../../../theme'
 import type { MaskEditorProps } from '../maskInterface'
 import { MaskNumbers } from '../../steps/where/MaskNumbers'
 import { TonesFrom } from '../../steps/where/TonesFrom'
-import { ToolButton } from '../../steps/where/ToolButton'
 
 /** Hues at one lightness and chroma, so that the strip says hue and nothing else. */
 const hues = Array.from({ length: 25 }, (_, i) => `oklch(0.68 0.13 ${i * 15})`).join(', ')
@@ -31,7 +32,11 @@ export function ColourEditor({ source, list, mask }: MaskEditorProps<ColourMask>
         ))}
       </Box>
       <Box sx={{ display: 'flex', gap: 2, alignItems: 'end' }}>
-        <ToolButton tool={{ kind: 'pick hue' }} label="Pick from photo" />
+        <DropperButton
+          what="Hue"
+          tones={tonesOf(mask, maskContext(source, list.owner))}
+          onTake={(_hex, colour) => changeMask(list, mask, 'Pick a hue', (target) => void (target.hue = Math.round(hueOf(colour))))}
+        />
         <Box sx={{ flex: 1, minWidth: 0 }}>
           <TonesFrom source={source} list={list} mask={mask} />
         </Box>

@@ -7,6 +7,7 @@ import {
   limitsOf,
   luminosityMaskSchema,
   maskContext,
+  maskCurve,
   nearestNumber,
   toneChannels,
   tonesOf,
@@ -20,6 +21,8 @@ import { Choice } from '../../../common/Choice'
 import { changeMask } from '../../../scene/sceneStore'
 import type { MaskEditorProps } from '../maskInterface'
 import { MaskNumber } from '../../steps/where/MaskNumbers'
+import { ink } from '../../../theme'
+import { FreeCurveEditor } from './FreeCurveEditor'
 import { QuickChoices } from './QuickChoices'
 import { ToneCurveEditor } from './ToneCurveEditor'
 import { TonesFrom } from '../../steps/where/TonesFrom'
@@ -38,6 +41,14 @@ const channelLabels: Record<ToneChannel, string> = {
 const steepness = limitsOf(luminosityMaskSchema.shape.steepness)
 const curveLabels: Record<ToneCurve, string> = { brights: 'Brights', mids: 'Mids', darks: 'Darks', range: 'Range' }
 const curves: readonly ToneCurve[] = ['brights', 'mids', 'darks', 'range']
+
+const FREE = 'free'
+/** Tones at which a free curve takes over what the curve before it was. */
+const FREE_FROM = [0, 0.25, 0.5, 0.75, 1]
+
+function openness(mask: LuminosityMask, tone: number): number {
+  return Number(Math.min(1, Math.max(0, maskCurve({ ...mask, invert: false }, tone))).toFixed(3))
+}
 
 /** Handles that come closest to a quick choice, from which a range starts. */
 const handlesOf: Record<ToneCurve, ToneHandles | undefined> = {
@@ -63,26 +74,38 @@ export function LuminosityEditor({ pool, source, list, mask }: MaskEditorProps<L
     change(`Mask: ${curveLabels[curve]}`, (target) => {
       const handles = handlesOf[curve]
       target.curve = curve
+      target.free = null
       if (handles) target.handles = [...handles]
     })
+  const drawFreely = () =>
+    change('Mask: a free curve', (target) => void (target.free ??= FREE_FROM.map((x) => ({ x, y: openness(target, x) }))))
+  const setPoints = (points: NonNullable<LuminosityMask['free']>, gesture?: string) =>
+    change('Mask: curve', (target) => void (target.free = points), gesture)
   const steeper = (by: number) =>
     change(by > 0 ? 'Mask: tighter' : 'Mask: wider', (target) => void (target.steepness = nearestNumber(target.steepness + by, steepness)))
   return (
     <>
-      <ToneCurveEditor mask={mask} histogram={histogram.data} onHandles={setHandles} />
+      {mask.free ? (
+        <FreeCurveEditor mask={mask} points={mask.free} histogram={histogram.data} onPoints={setPoints} />
+      ) : (
+        <ToneCurveEditor mask={mask} histogram={histogram.data} onHandles={setHandles} />
+      )}
       <Box sx={{ display: 'flex', gap: 1, flexWrap: 'wrap' }}>
         <ToggleButtonGroup
           exclusive
           size="small"
-          value={mask.curve}
+          value={mask.free ? FREE : mask.curve}
           aria-label="Curve"
-          onChange={(_, next: ToneCurve | null) => next && chooseCurve(next)}
+          onChange={(_, next: ToneCurve | typeof FREE | null) => next && (next === FREE ? drawFreely() : chooseCurve(next))}
         >
           {curves.map((curve) => (
             <ToggleButton key={curve} value={curve} sx={{ px: '7px' }}>
               {curveLabels[curve]}
             </ToggleButton>
           ))}
+          <ToggleButton value={FREE} sx={{ px: '7px' }}>
+            Free
+          </ToggleButton>
         </ToggleButtonGroup>
         <Box sx={{ flex: 1 }} />
         <Button variant="outlined" aria-expanded={choosing} onClick={() => setChoosing(!choosing)} sx={{ px: '7px' }}>
@@ -90,7 +113,8 @@ export function LuminosityEditor({ pool, source, list, mask }: MaskEditorProps<L
         </Button>
       </Box>
       {choosing && <QuickChoices pool={pool} source={source} list={list} mask={mask} />}
-      <Box sx={{ display: 'flex', gap: 1, alignItems: 'end' }}>
+      {mask.free && <Box sx={{ color: ink.secondary }}>Press the chart for a point, drag it; a double press takes it out.</Box>}
+      <Box sx={{ display: mask.free ? 'none' : 'flex', gap: 1, alignItems: 'end' }}>
         <Box sx={{ flex: 1 }}>
           <MaskNumber source={source} list={list} mask={mask} name="steepness" />
         </Box>

@@ -35,7 +35,7 @@ export function QuickChoices({ pool, source, list, mask }: QuickChoicesProps) {
   const choices = rows.flatMap(({ curve, label }) => widths.map((width) => ({ curve, ...width, words: `${label}, ${width.label}` })))
   const edit = (index: number) => (target: LuminosityMask) => {
     const { curve, steepness } = choices[index] ?? { curve: target.curve, steepness: target.steepness }
-    Object.assign(target, { curve, steepness })
+    Object.assign(target, { curve, steepness, free: null })
   }
   const tryOut = (index: number) => useScene.getState().try(maskChange(list, mask, edit(index)))
   const onKeyDown = (event: KeyboardEvent, index: number) => {

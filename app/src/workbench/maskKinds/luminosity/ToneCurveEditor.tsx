@@ -1,8 +1,8 @@
 import Box from '@mui/material/Box'
 import type { LuminosityMask, ToneHandles } from '@welkinar/core'
-import { maskCurve } from '@welkinar/core'
 import { useRef, type KeyboardEvent, type PointerEvent } from 'react'
 import { ink } from '../../../theme'
+import { curvePath, fromScreen, HEIGHT, histogramPath, PAD, toX, WIDTH } from './toneChart'
 
 interface ToneCurveEditorProps {
   readonly mask: LuminosityMask
@@ -10,9 +10,6 @@ interface ToneCurveEditorProps {
   onHandles(handles: ToneHandles, gesture?: string): void
 }
 
-const WIDTH = 288
-const HEIGHT = 84
-const PAD = 9
 const handleLabels = ['Start', 'Full from', 'Full to', 'End']
 
 /** The mask's curve over the histogram of the tones it reads, with its four handles. */
@@ -28,8 +25,7 @@ export function ToneCurveEditor({ mask, histogram, onHandles }: ToneCurveEditorP
   }
   const onPointerMove = (event: PointerEvent<SVGElement>, index: number) => {
     if (!event.currentTarget.hasPointerCapture(event.pointerId)) return
-    const box = svg.current?.getBoundingClientRect()
-    if (box) move(index, ((event.clientX - box.left) * (WIDTH / box.width) - PAD) / (WIDTH - 2 * PAD), `handle ${index} ${gesture.current}`)
+    if (svg.current) move(index, fromScreen(svg.current, event).x, `handle ${index} ${gesture.current}`)
   }
   const onKeyDown = (event: KeyboardEvent, index: number) => {
     const by = event.key === 'ArrowLeft' ? -0.01 : event.key === 'ArrowRight' ? 0.01 : 0
@@ -77,25 +73,4 @@ export function ToneCurveEditor({ mask, histogram, onHandles }: ToneCurveEditorP
       ))}
     </Box>
   )
-}
-
-function toX(tone: number): number {
-  return PAD + tone * (WIDTH - 2 * PAD)
-}
-
-function toY(level: number): number {
-  return HEIGHT - PAD - level * (HEIGHT - 2 * PAD)
-}
-
-function curvePath(mask: LuminosityMask): string {
-  const points = Array.from({ length: 129 }, (_, i) => `${toX(i / 128).toFixed(1)},${toY(maskCurve(mask, i / 128)).toFixed(1)}`)
-  return `M${points.join('L')}`
-}
-
-/** Heights by the square root, so that small numbers of bright pixels are seen too. */
-function histogramPath(bins: Uint32Array): string {
-  const heights = Array.from({ length: 64 }, (_, i) => Math.sqrt(bins.subarray(i * 4, i * 4 + 4).reduce((sum, count) => sum + count, 0)))
-  const most = Math.max(1, ...heights)
-  const points = heights.map((height, i) => `${toX((i + 0.5) / 64).toFixed(1)},${toY((0.92 * height) / most).toFixed(1)}`)
-  return `M${toX(0)},${toY(0)}L${points.join('L')}L${toX(1)},${toY(0)}Z`
 }

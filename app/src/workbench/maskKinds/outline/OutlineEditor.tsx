@@ -4,23 +4,28 @@ import type { OutlineMask } from '@welkinar/core'
 import { changeMask, useScene } from '../../../scene/sceneStore'
 import { ink } from '../../../theme'
 import type { MaskEditorProps } from '../maskInterface'
+import { twoColumns } from '../../steps/FieldControls'
 import { ToolButton } from '../../steps/where/ToolButton'
+
+const hints = {
+  corners: 'Tap for a corner, drag for a curve. Tap the first corner or press Enter to close; Esc takes the last corner back.',
+  freehand: 'Go around it in one stroke; it closes when you let go.',
+  none: 'Drag corners and curve handles on the photo. Double-tap a side to put a corner in, a corner to take it out.',
+} as const
 
 /** Outlines and their holes: drawn on the photo, removed here. */
 export function OutlineEditor({ list, mask }: MaskEditorProps<OutlineMask>) {
-  const drawing = useScene((state) => state.tool?.kind === 'outline')
+  const drawing = useScene(({ tool }) => (tool?.kind === 'outline' ? tool.by : undefined))
   const remove = (index: number) => changeMask(list, mask, 'Remove outline', (target) => void target.paths.splice(index, 1))
   return (
     <>
-      <Box sx={{ display: 'flex', gap: 2 }}>
-        <ToolButton tool={{ kind: 'outline', hole: false }} label="Draw outline" />
-        <ToolButton tool={{ kind: 'outline', hole: true }} label="Draw hole" />
+      <Box sx={{ ...twoColumns, columnGap: 2 }}>
+        <ToolButton tool={{ kind: 'outline', hole: false, by: 'corners' }} label="Draw outline" />
+        <ToolButton tool={{ kind: 'outline', hole: true, by: 'corners' }} label="Draw hole" />
+        <ToolButton tool={{ kind: 'outline', hole: false, by: 'freehand' }} label="Outline freehand" />
+        <ToolButton tool={{ kind: 'outline', hole: true, by: 'freehand' }} label="Hole freehand" />
       </Box>
-      <Box sx={{ color: ink.secondary }}>
-        {drawing
-          ? 'Tap for a corner, drag for a curve. Tap the first corner or press Enter to close; Esc takes the last corner back.'
-          : 'Drag corners and curve handles on the photo. Double-tap a side to put a corner in, a corner to take it out.'}
-      </Box>
+      <Box sx={{ color: ink.secondary }}>{hints[drawing ?? 'none']}</Box>
       {mask.paths.map(({ hole, corners }, index) => (
         <Box key={index} sx={{ display: 'flex', alignItems: 'center', gap: 2 }}>
           <Box sx={{ flex: 1 }}>

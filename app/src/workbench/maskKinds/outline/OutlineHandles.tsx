@@ -1,5 +1,6 @@
 import type { OutlineMask } from '@welkinar/core'
 import { changeMask } from '../../../scene/sceneStore'
+import { FreehandSurface } from '../../view/overlay/FreehandSurface'
 import { OutlineHandles } from '../../view/overlay/OutlineHandles'
 import { OutlineSurface } from '../../view/overlay/OutlineSurface'
 import type { MaskHandleProps, MaskSurfaceProps } from '../maskInterface'
@@ -32,9 +33,10 @@ export function MaskOutlines({ port, list, mask }: MaskHandleProps<OutlineMask>)
 /** Takes the pointer while an outline or a hole is drawn. */
 export function OutlineTool({ port, list, mask, tool }: MaskSurfaceProps<OutlineMask>) {
   if (tool.kind !== 'outline') return null
-  const { hole } = tool
+  const { hole, by } = tool
+  const Surface = by === 'freehand' ? FreehandSurface : OutlineSurface
   return (
-    <OutlineSurface
+    <Surface
       key={String(hole)}
       port={port}
       onDrawn={(corners) =>

@@ -25,6 +25,11 @@ interface MaskRowProps {
 }
 
 const joinLabels: Record<MaskJoin, string> = { keep: 'Keep', add: 'Add', subtract: 'Subtract' }
+const joinWords: Record<MaskJoin, string> = {
+  keep: 'only what this mask leaves open stays',
+  add: 'what this mask leaves open joins the rest',
+  subtract: 'what this mask leaves open is taken out',
+}
 
 /** One mask of the list: its grip, how it joins, what it is, on or off, and what else can be done with it. */
 export function MaskRow({ source, list, mask, index, chosen }: MaskRowProps) {
@@ -67,11 +72,12 @@ export function MaskRow({ source, list, mask, index, chosen }: MaskRowProps) {
         onChange={(event) => setJoin(event.target.value)}
         SelectDisplayProps={{ 'aria-label': `How mask ${index + 1} joins` }}
         IconComponent={NoIcon}
+        renderValue={(join) => joinLabels[join]}
         sx={{ width: 68, flex: 'none', '& .MuiSelect-select': { px: '7px !important' } }}
       >
         {maskJoins.map((join) => (
           <MenuItem key={join} value={join}>
-            {joinLabels[join]}
+            {joinLabels[join]}: {joinWords[join]}
           </MenuItem>
         ))}
       </Select>

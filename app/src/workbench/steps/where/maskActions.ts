@@ -17,7 +17,7 @@ import { showUndoable } from '../../showUndoable'
 const toolFor: Partial<Record<MaskKind, PhotoTool>> = {
   brush: { kind: 'paint' },
   similar: { kind: 'tap similar' },
-  outline: { kind: 'outline', hole: false },
+  outline: { kind: 'outline', hole: false, by: 'corners' },
 }
 
 /** Chooses a mask for editing; one that is painted or drawn takes the pointer on the photo. */
@@ -26,9 +26,11 @@ export function chooseMask(mask: Mask): void {
   useScene.getState().set({ chosenMaskId: mask.id, tool: drawn ? undefined : toolFor[mask.kind] })
 }
 
-/** Adds a mask with the starting values of its kind: the first keeps, later ones take away. */
+/** Adds a mask with the starting values of its kind. It joins by what it is for: places and shapes keep, tones and what is drawn around take away; what is taken from the photo grows. */
 export function addMask(source: PictureSource, list: MaskListRef, kind: MaskKind): void {
-  const join = (maskList(source, list)?.masks.length ?? 0) > 0 && !maskDefinitionOf(kind).keeps ? 'subtract' : 'keep'
+  const isFirst = (maskList(source, list)?.masks.length ?? 0) === 0
+  const later = list.list === 'region' ? 'add' : 'subtract'
+  const join = isFirst || maskDefinitionOf(kind).keeps ? 'keep' : later
   const mask = newMask(source.photo, { kind, id: crypto.randomUUID(), join, marks: source.marks ?? noMarks })
   if (changeMaskList(list, 'Add mask', ({ masks }) => void masks.push(mask))) chooseMask(mask)
 }

@@ -8,9 +8,11 @@ import { interfaceOf } from '../../kinds'
 import { maskInterfaceOf } from '../../maskKinds'
 import { addRegion } from '../../scenePanel/regions'
 import type { ViewPort } from '../viewPort'
+import { Dropper } from './Dropper'
 import { MarkHandles } from './MarkHandles'
 import { MarkTool } from './MarkTool'
 import { OutlineSurface } from './OutlineSurface'
+import { EffectPatternHandles, MaskPatternHandles } from './PatternHandles'
 import { PlaceHandles } from './PlaceHandles'
 import { PlaceLens } from './PlaceLens'
 import { ReadMarks } from './ReadMarks'
@@ -35,7 +37,9 @@ export function PhotoOverlay({ pool, source, port, settled }: PhotoOverlayProps)
           {sceneOpen && <ReadMarks port={port} source={source} />}
           {sceneOpen && <MarkHandles port={port} source={source} />}
           {effect && placing && <PlaceHandles port={port} effect={effect} marks={source.marks ?? noMarks} />}
+          {effect && placing && <EffectPatternHandles port={port} effect={effect} />}
           {effect && placing && EffectHandles && <EffectHandles port={port} effect={effect} />}
+          {mask && list && <MaskPatternHandles port={port} list={list} mask={mask} />}
           {mask && list && MaskHandles && <MaskHandles port={port} source={source} list={list} mask={mask} />}
         </HandleLayer>
       )}
@@ -44,6 +48,7 @@ export function PhotoOverlay({ pool, source, port, settled }: PhotoOverlayProps)
       )}
       {tool && effect && EffectSurface && <EffectSurface port={port} effect={effect} tool={tool} />}
       {effect && <PlaceLens pool={pool} source={source} port={port} />}
+      {tool?.kind === 'dropper' && <Dropper pool={pool} source={source} port={port} tool={tool} />}
       {tool?.kind === 'region' && sceneOpen && <OutlineSurface port={port} onDrawn={addRegion} />}
       {tool?.kind === 'mark' && sceneOpen && (
         <>

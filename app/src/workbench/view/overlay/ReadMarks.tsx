@@ -1,4 +1,4 @@
-import { bytesFrom, noMarks, type PictureSource, type SmallCodes } from '@welkinar/core'
+import { bytesFrom, noMarks, type LevelMark, type PictureSource, type SmallCodes } from '@welkinar/core'
 import { contours } from 'd3-contour'
 import { useMemo } from 'react'
 import { toScreen, type ViewPort } from '../viewPort'
@@ -25,6 +25,10 @@ export function ReadMarks({ port, source }: ReadMarksProps) {
   const { light } = reading
   const horizon = marks.horizon ? null : reading.horizon
   const middle = horizon && { x: photo.width / 2, y: horizon.y }
+  const water = marks.waterline ? null : reading.water
+  const isOneLine = water?.y === horizon?.y
+  const shown = light && { x: Math.max(0, Math.min(photo.width, light.x)), y: Math.max(0, Math.min(photo.height, light.y)) }
+  const beyond = light && shown && (shown.x !== light.x || shown.y !== light.y)
   return (
     <>
       {sky &&
@@ -40,21 +44,29 @@ export function ReadMarks({ port, source }: ReadMarksProps) {
         ))}
       {horizon && middle && (
         <>
-          <GuideLine
-            dashed
-            d={pathThrough(port, [atAngle(middle, -photo.width, horizon.turn), atAngle(middle, photo.width, horizon.turn)])}
-          />
-          <Caption port={port} at={middle} text="Horizon, as read" />
+          <GuideLine dashed d={lineAcross(port, photo.width, horizon)} />
+          <Caption port={port} at={middle} text={water && isOneLine ? 'Horizon and water, as read' : 'Horizon, as read'} />
         </>
       )}
-      {light && (
+      {water && !isOneLine && (
         <>
-          <GuideLine dashed d={ringPath(toScreen(port, light.x, light.y))} />
-          <Caption port={port} at={light} text="Light, as read" />
+          <GuideLine dashed d={lineAcross(port, photo.width, water)} />
+          <Caption port={port} at={{ x: photo.width / 2, y: water.y }} text="Water, as read" />
+        </>
+      )}
+      {shown && (
+        <>
+          <GuideLine dashed d={ringPath(toScreen(port, shown.x, shown.y))} />
+          <Caption port={port} at={shown} text={beyond ? 'Light beyond, as read' : 'Light, as read'} />
         </>
       )}
     </>
   )
+}
+
+function lineAcross(port: ViewPort, width: number, { y, turn }: LevelMark): string {
+  const middle = { x: width / 2, y }
+  return pathThrough(port, [atAngle(middle, -width, turn), atAngle(middle, width, turn)])
 }
 
 /** The edges of what is sky, in pixels of its small picture, without those along the frame. */

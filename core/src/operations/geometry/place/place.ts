@@ -7,6 +7,9 @@ import { inputAt } from '../../plane'
 export type PlaceParameters = {
   /** Factor; 2 shows everything twice as large. */
   readonly enlarge: number
+  /** Factors across and down besides, before it is turned. */
+  readonly wide?: number
+  readonly high?: number
   /** Degrees counter-clockwise. */
   readonly turn: number
   /** Photo px. */
@@ -43,7 +46,8 @@ export const place: Operation<PlaceParameters> = {
 
 /** `input` placed anew, or `input` itself when nothing moves. */
 export function placeNode(input: GraphNode, params: PlaceParameters): GraphNode {
-  const still = params.enlarge === 1 && params.turn === 0 && params.moveX === 0 && params.moveY === 0
+  const { wide = 1, high = 1 } = params
+  const still = wide === 1 && high === 1 && params.enlarge === 1 && params.turn === 0 && params.moveX === 0 && params.moveY === 0
   return still ? input : graphNode('place', params, [input])
 }
 
@@ -51,18 +55,19 @@ function inverse(params: PlaceParameters, grid: Grid, kernels: Kernels): Matrix 
   const radians = (params.turn * Math.PI) / 180
   const cos = kernels.cosine(radians) / params.enlarge
   const sin = kernels.sine(radians) / params.enlarge
+  const { wide = 1, high = 1 } = params
   const { pitchX, pitchY } = grid
   const ratio = pitchY / pitchX
   // Photo px: source = centre + turned back (result - centre - move) / enlarge; y points down.
   const shiftX = 0.5 * pitchX - params.centreX - params.moveX
   const shiftY = 0.5 * pitchY - params.centreY - params.moveY
   return [
-    cos,
-    -sin * ratio,
-    (params.centreX + cos * shiftX - sin * shiftY) / pitchX - 0.5,
-    sin / ratio,
-    cos,
-    (params.centreY + sin * shiftX + cos * shiftY) / pitchY - 0.5,
+    cos / wide,
+    (-sin * ratio) / wide,
+    (params.centreX + (cos * shiftX - sin * shiftY) / wide) / pitchX - 0.5,
+    sin / ratio / high,
+    cos / high,
+    (params.centreY + (sin * shiftX + cos * shiftY) / high) / pitchY - 0.5,
   ]
 }
 

@@ -46,17 +46,20 @@ type LitParameters = {
   readonly colour: Rgb
   readonly sheen: number
   readonly sharpness: number
+  /** Of the sheen, linear. */
+  readonly sheenColour: Rgb
 }
 
 /** Tones lit by a lamp, in linear light. Inputs: tones; how much of the lamp falls on each place. */
 export const litByLamp: Operation<LitParameters> = {
   name: 'litByLamp',
-  run(context, { ambient, strength, colour, sheen, sharpness }, inputs, rect) {
+  run(context, { ambient, strength, colour, sheen, sharpness, sheenColour }, inputs, rect) {
     const count = rect.width * rect.height
     const tones = inputAt(inputs, 0)
     const out = [0, 1, 2].map(() => context.plane(count)) as [number, number, number]
     const planes = [plane(tones, 0), plane(tones, 1), plane(tones, 2)] as const
-    context.kernels.litByLamp(...planes, plane(inputAt(inputs, 1), 0), count, ambient, strength, ...colour, sheen, sharpness, ...out)
+    const field = plane(inputAt(inputs, 1), 0)
+    context.kernels.litByLamp(...planes, field, count, ambient, strength, ...colour, sheen, sharpness, ...sheenColour, ...out)
     return { kind: 'tones', rect, planes: out }
   },
 }

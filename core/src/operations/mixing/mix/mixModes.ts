@@ -24,3 +24,26 @@ export const mixModes = [
   'subtract',
 ] as const
 export type MixMode = (typeof mixModes)[number]
+
+/** Names of the modes as the recommendation of the W3C and the trade write them. */
+export const modeLabels: Record<MixMode, string> = {
+  normal: 'Normal',
+  multiply: 'Multiply',
+  screen: 'Screen',
+  overlay: 'Overlay',
+  darken: 'Darken',
+  lighten: 'Lighten',
+  'color-dodge': 'Colour dodge',
+  'color-burn': 'Colour burn',
+  'hard-light': 'Hard light',
+  'soft-light': 'Soft light',
+  difference: 'Difference',
+  exclusion: 'Exclusion',
+  hue: 'Hue',
+  saturation: 'Saturation',
+  color: 'Colour',
+  luminosity: 'Luminosity',
+  'plus-lighter': 'Addition',
+  'linear-light': 'Linear light',
+  subtract: 'Subtract',
+}

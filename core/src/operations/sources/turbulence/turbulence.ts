@@ -11,6 +11,8 @@ export type TurbulenceParameters = {
   readonly seed: number
   /** Which of its four channels. */
   readonly channel: 'red' | 'green' | 'blue' | 'alpha'
+  /** How far it is moved, photo px; what is tiled stays. */
+  readonly move?: { readonly x: number; readonly y: number }
   /** A tile, photo px, that repeats without a seam; null for none. */
   readonly tile: { readonly x: number; readonly y: number; readonly width: number; readonly height: number } | null
 }
@@ -23,7 +25,7 @@ const channels = ['red', 'green', 'blue', 'alpha'] as const
  */
 export const turbulence: Operation<TurbulenceParameters> = {
   name: 'turbulence',
-  run({ kernels, grid, plane }, { type, frequencyX, frequencyY, octaves, seed, channel, tile }, _inputs, rect) {
+  run({ kernels, grid, plane }, { type, frequencyX, frequencyY, octaves, seed, channel, tile, move = { x: 0, y: 0 } }, _inputs, rect) {
     const out = plane(rect.width * rect.height)
     const { x = 0, y = 0, width = 1, height = 1 } = tile ?? {}
     const area = [rect.x, rect.y, rect.width, rect.height, grid.pitchX, grid.pitchY] as const
@@ -42,6 +44,8 @@ export const turbulence: Operation<TurbulenceParameters> = {
       y,
       width,
       height,
+      move.x,
+      move.y,
     )
     return { kind: 'field', rect, planes: [out] }
   },

@@ -1,0 +1,111 @@
+import Box from '@mui/material/Box'
+import { luminosityMaskSchema, listLimit, type LuminosityMask } from '@welkinar/core'
+import { useRef, type KeyboardEvent, type PointerEvent } from 'react'
+import { showNotice } from '../../../common/notices'
+import { ink } from '../../../theme'
+import { curvePath, fromScreen, HEIGHT, histogramPath, toX, toY, WIDTH } from './toneChart'
+
+type Points = NonNullable<LuminosityMask['free']>
+
+interface FreeCurveEditorProps {
+  readonly mask: LuminosityMask
+  readonly points: Points
+  readonly histogram: Uint32Array | undefined
+  onPoints(points: Points, gesture?: string): void
+}
+
+const most = listLimit(luminosityMaskSchema.shape.free)?.most ?? 0
+
+/** A curve of its own over the histogram: a press on the chart puts a point there, which is dragged; a double press or Delete takes it out. */
+export function FreeCurveEditor({ mask, points, histogram, onPoints }: FreeCurveEditorProps) {
+  const svg = useRef<SVGSVGElement>(null)
+  const gesture = useRef(0)
+  const move = (index: number, to: Points[number], name?: string) =>
+    onPoints(
+      points.map((point, i) => (i === index ? to : point)),
+      name,
+    )
+  const add = (event: PointerEvent<SVGElement>) => {
+    if (!svg.current || event.target !== svg.current) return
+    if (points.length >= most) return showNotice(`A curve has ${most} points at most.`)
+    onPoints([...points, fromScreen(svg.current, event)])
+  }
+  const remove = (index: number) => {
+    if (points.length <= 2) return showNotice('A curve needs two points.')
+    onPoints(points.filter((_, i) => i !== index))
+  }
+  const onKeyDown = (event: KeyboardEvent, index: number) => {
+    if (event.key === 'Delete' || event.key === 'Backspace') {
+      event.preventDefault()
+      event.stopPropagation()
+      return remove(index)
+    }
+    const by = steps[event.key]
+    const point = points[index]
+    if (!by || !point) return
+    event.preventDefault()
+    const far = event.shiftKey ? 0.1 : 0.01
+    const within = (value: number): number => Number(Math.min(1, Math.max(0, value)).toFixed(3))
+    move(index, { x: within(point.x + far * by[0]), y: within(point.y + far * by[1]) }, `point ${index} keys`)
+  }
+  return (
+    <Box
+      component="svg"
+      ref={svg}
+      viewBox={`0 0 ${WIDTH} ${HEIGHT}`}
+      role="group"
+      aria-label="Curve of the mask over the histogram. Press to add a point."
+      onPointerDown={add}
+      sx={{
+        width: '100%',
+        display: 'block',
+        bgcolor: '#fff',
+        border: `1px solid ${ink.rule}`,
+        touchAction: 'none',
+        overflow: 'visible',
+        cursor: 'crosshair',
+      }}
+    >
+      <g pointerEvents="none">
+        {histogram && <path d={histogramPath(histogram)} fill="#b4b7ba" />}
+        <path d={curvePath(mask)} fill="none" stroke={ink.accent} strokeWidth={1.6} />
+      </g>
+      {points.map(({ x, y }, index) => (
+        <Box
+          component="circle"
+          key={index}
+          role="slider"
+          tabIndex={0}
+          aria-label={`Point ${index + 1}: tone ${Math.round(100 * x)} %, openness`}
+          aria-valuemin={0}
+          aria-valuemax={100}
+          aria-valuenow={Math.round(100 * y)}
+          cx={toX(x)}
+          cy={toY(y)}
+          r={6}
+          fill="#fff"
+          stroke={ink.accent}
+          strokeWidth={1.6}
+          onPointerDown={(event: PointerEvent<SVGElement>) => {
+            event.currentTarget.setPointerCapture(event.pointerId)
+            gesture.current++
+          }}
+          onPointerMove={(event: PointerEvent<SVGElement>) => {
+            if (!svg.current || !event.currentTarget.hasPointerCapture(event.pointerId)) return
+            move(index, fromScreen(svg.current, event), `point ${index} ${gesture.current}`)
+          }}
+          onDoubleClick={() => remove(index)}
+          onKeyDown={(event: KeyboardEvent) => onKeyDown(event, index)}
+          sx={{ cursor: 'move', '&:hover': { fill: '#f0d8d3' }, '&:focus-visible': { outline: 'none', strokeWidth: 4 } }}
+        />
+      ))}
+    </Box>
+  )
+}
+
+const steps: Record<string, readonly [number, number] | undefined> = {
+  ArrowLeft: [-1, 0],
+  ArrowRight: [1, 0],
+  ArrowUp: [0, 1],
+  ArrowDown: [0, -1],
+}

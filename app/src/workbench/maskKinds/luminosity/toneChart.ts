@@ -1,0 +1,44 @@
+import { maskCurve, type LuminosityMask } from '@welkinar/core'
+
+/** A chart of openness over tones, in its own units. */
+export const WIDTH = 288
+export const HEIGHT = 84
+export const PAD = 9
+
+/** Where a tone 0-1 lies across the chart. */
+export function toX(tone: number): number {
+  return PAD + tone * (WIDTH - 2 * PAD)
+}
+
+/** Where an openness 0-1 lies down the chart. */
+export function toY(level: number): number {
+  return HEIGHT - PAD - level * (HEIGHT - 2 * PAD)
+}
+
+/** Tone and openness at a place on the screen, 0-1. */
+export function fromScreen(
+  chart: SVGSVGElement,
+  { clientX, clientY }: { readonly clientX: number; readonly clientY: number },
+): {
+  readonly x: number
+  readonly y: number
+} {
+  const box = chart.getBoundingClientRect()
+  const within = (value: number): number => Number(Math.min(1, Math.max(0, value)).toFixed(3))
+  const [x, y] = [((clientX - box.left) * WIDTH) / box.width, ((clientY - box.top) * HEIGHT) / box.height]
+  return { x: within((x - PAD) / (WIDTH - 2 * PAD)), y: within((HEIGHT - PAD - y) / (HEIGHT - 2 * PAD)) }
+}
+
+/** The curve of a mask. */
+export function curvePath(mask: LuminosityMask): string {
+  const points = Array.from({ length: 129 }, (_, i) => `${toX(i / 128).toFixed(1)},${toY(maskCurve(mask, i / 128)).toFixed(1)}`)
+  return `M${points.join('L')}`
+}
+
+/** Heights by the square root, so that small numbers of bright pixels are seen too. */
+export function histogramPath(bins: Uint32Array): string {
+  const heights = Array.from({ length: 64 }, (_, i) => Math.sqrt(bins.subarray(i * 4, i * 4 + 4).reduce((sum, count) => sum + count, 0)))
+  const most = Math.max(1, ...heights)
+  const points = heights.map((height, i) => `${toX((i + 0.5) / 64).toFixed(1)},${toY((0.92 * height) / most).toFixed(1)}`)
+  return `M${toX(0)},${toY(0)}L${points.join('L')}L${toX(1)},${toY(0)}Z`
+}

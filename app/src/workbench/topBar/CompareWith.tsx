@@ -1,0 +1,65 @@
+import Button from '@mui/material/Button'
+import Menu from '@mui/material/Menu'
+import MenuItem from '@mui/material/MenuItem'
+import { CaretDown } from '@phosphor-icons/react/dist/csr/CaretDown'
+import { useState } from 'react'
+import { useScene, type ComparedState } from '../../scene/sceneStore'
+
+/** What Split and Before show from now on: the picture as it is at this moment. Nothing of it is a step of the history. */
+export function compareWithNow(): void {
+  const { history, set } = useScene.getState()
+  if (!history) return
+  const time = new Date().toLocaleTimeString(undefined, { hour: '2-digit', minute: '2-digit' })
+  set({ against: { name: `As it was at ${time}`, source: history.scene } })
+}
+
+/** Chooses what Split and Before compare with: the photo, the picture as it is now, or a pinned state. */
+export function CompareWith() {
+  const [anchor, setAnchor] = useState<HTMLElement>()
+  const against = useScene((state) => state.against)
+  const scene = useScene((state) => state.history?.scene)
+  const choose = (state: ComparedState | undefined) => {
+    useScene.getState().set({ against: state })
+    setAnchor(undefined)
+  }
+  return (
+    <>
+      <Button
+        variant="text"
+        aria-label={`Compare with: ${against?.name ?? 'the photo'}`}
+        aria-haspopup="menu"
+        title="What Split and Before show"
+        endIcon={<CaretDown size={12} />}
+        onClick={(event) => setAnchor(event.currentTarget)}
+        sx={{ maxWidth: 150, whiteSpace: 'nowrap', overflow: 'hidden', px: 1, '& .MuiButton-endIcon': { ml: 1 } }}
+      >
+        vs {against?.name ?? 'photo'}
+      </Button>
+      {anchor && (
+        <Menu open anchorEl={anchor} onClose={() => setAnchor(undefined)}>
+          <MenuItem selected={!against} onClick={() => choose(undefined)}>
+            The photo as it came
+          </MenuItem>
+          <MenuItem
+            onClick={() => {
+              compareWithNow()
+              setAnchor(undefined)
+            }}
+          >
+            The picture as it is now
+          </MenuItem>
+          {scene?.pinned.map((pinned) => (
+            <MenuItem
+              key={pinned.id}
+              onClick={() =>
+                choose({ name: pinned.name, source: Object.freeze({ ...scene, effects: pinned.effects, groups: pinned.groups }) })
+              }
+            >
+              {pinned.name}
+            </MenuItem>
+          ))}
+        </Menu>
+      )}
+    </>
+  )
+}

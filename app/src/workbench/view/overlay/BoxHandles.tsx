@@ -1,0 +1,86 @@
+import { halvesOf, movedBy, pulledAbout, turnedAbout, type Placed } from '@welkinar/core'
+import { useState } from 'react'
+import type { ViewPort } from '../viewPort'
+import { angleOf, atAngle, pathThrough, type Point } from './geometry'
+import { GuideLine, Handle } from './Handle'
+
+interface BoxHandlesProps {
+  readonly port: ViewPort
+  /** What is moved, as it is read out. */
+  readonly name: string
+  readonly placed: Placed
+  onChange(label: string, placed: Placed, gesture?: string): void
+}
+
+/** Css px: smaller than this the handles of a box would lie over one another, and larger it would leave the view. */
+const LEAST = 36
+const MOST = 320
+/** Nothing is pulled to less than this part of what it was. */
+const LEAST_PULL = 0.02
+
+/**
+ * A box about a pattern that goes on without end: its middle moves the pattern, a corner enlarges it, its sides make it longer or wider, and what stands out of it turns it. Where the
+ * box lies is of no account to the pattern; it begins in the middle of the view.
+ */
+export function BoxHandles({ port, name, placed, onChange }: BoxHandlesProps) {
+  const [middle, setMiddle] = useState<Point>({ x: port.centreX, y: port.centreY })
+  const { along, across } = shown(halvesOf(placed), port.zoom)
+  const axis = placed.turn
+  const at = (u: number, v: number): Point => atAngle(atAngle(middle, u, axis), v, axis + 90)
+  const corners = [at(-along, -across), at(along, -across), at(along, across), at(-along, across)]
+  const [side, edge, corner, arm] = [at(along, 0), at(0, -across), at(along, across), at(0, across + ARM / port.zoom)]
+  const pull = (label: string, from: Point, u: boolean, v: boolean) => (to: Point, gesture?: string) => {
+    const [was, is] = [within(from, middle, axis), within(to, middle, axis)]
+    const factor = (a: number, b: number): number => Math.max(LEAST_PULL, Math.abs(b) / Math.max(1e-6, Math.abs(a)))
+    const both = Math.hypot(is.u, is.v) / Math.max(1e-6, Math.hypot(was.u, was.v))
+    const [longer, wider] =
+      u && v ? [Math.max(LEAST_PULL, both), Math.max(LEAST_PULL, both)] : [u ? factor(was.u, is.u) : 1, v ? factor(was.v, is.v) : 1]
+    onChange(label, pulledAbout(placed, middle, longer, wider), gesture)
+  }
+  return (
+    <>
+      <GuideLine dashed d={`${pathThrough(port, corners)}Z`} />
+      <GuideLine d={pathThrough(port, [at(0, across), arm])} />
+      <Handle
+        port={port}
+        at={middle}
+        label={`Move ${name}`}
+        onMove={(to, gesture) => {
+          onChange(`Move ${name}`, movedBy(placed, { x: to.x - middle.x, y: to.y - middle.y }), gesture)
+          setMiddle(to)
+        }}
+      />
+      <Handle port={port} at={corner} look="side" label={`Size of ${name}`} onMove={pull(`Size of ${name}`, corner, true, true)} />
+      <Handle port={port} at={side} look="side" label={`Length of ${name}`} onMove={pull(`Length of ${name}`, side, true, false)} />
+      <Handle port={port} at={edge} look="side" label={`Width of ${name}`} onMove={pull(`Width of ${name}`, edge, false, true)} />
+      <Handle
+        port={port}
+        at={arm}
+        look="curve"
+        label={`Turn ${name}`}
+        onMove={(to, gesture) => {
+          const degrees = Math.round(angleOf(middle, to) - angleOf(middle, arm))
+          if (degrees !== 0) onChange(`Turn ${name}`, turnedAbout(placed, middle, degrees), gesture)
+        }}
+      />
+    </>
+  )
+}
+
+/** Css px that the handle which turns stands out. */
+const ARM = 34
+
+/** Halves that can be gripped at this zoom, in the same proportion as far as that goes. */
+function shown({ along, across }: ReturnType<typeof halvesOf>, zoom: number): ReturnType<typeof halvesOf> {
+  const k = Math.min(1, MOST / zoom / Math.max(along, across))
+  const [least, most] = [LEAST / zoom, MOST / zoom]
+  const fitted = (half: number): number => Math.min(most, Math.max(least, k * half))
+  return { along: fitted(along), across: fitted(across) }
+}
+
+/** A place as seen from the middle of the box: along its turn, and across it. */
+function within(place: Point, middle: Point, turn: number): { readonly u: number; readonly v: number } {
+  const radians = (turn * Math.PI) / 180
+  const [dx, dy] = [place.x - middle.x, place.y - middle.y]
+  return { u: dx * Math.cos(radians) - dy * Math.sin(radians), v: -(dx * Math.sin(radians) + dy * Math.cos(radians)) }
+}

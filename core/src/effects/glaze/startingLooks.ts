@@ -1,0 +1,35 @@
+import type { Ramp } from '../../model/look'
+import type { StartingLook } from '../effectDefinition'
+import { everywhere, onSurfaces } from '../lightMasks'
+import type { GlazeControls } from './definition'
+
+function look(
+  name: string,
+  tint: string,
+  mix: StartingLook<GlazeControls>['mix'],
+  parts: Partial<GlazeControls['pattern'] & GlazeControls['shape']>,
+  ramp?: Ramp,
+  where = everywhere,
+): StartingLook<GlazeControls> {
+  const all = { by: 'even', x: 1500, y: 0, toX: 1500, toY: 2000, black: 0, white: 100, gamma: 1, changes: 'amount', ...parts } as const
+  const { black, white, gamma, changes, ...pattern } = all
+  return {
+    name,
+    controls: { pattern, shape: { black, white, gamma, changes } },
+    colour: { tint, light: null, lit: 0, ...(ramp ? { ramp } : {}) },
+    where,
+    mix,
+  }
+}
+
+/** Lengths for 6 megapixels. */
+export const startingLooks: readonly StartingLook<GlazeControls>[] = [
+  look('Warm glaze', '#ffb36b', { mode: 'soft-light', amount: 35, linear: false }, {}),
+  look('Painted light', '#ffd9a0', { mode: 'overlay', amount: 30, linear: false }, {}, undefined, onSurfaces),
+  look('Evening from above', '#3d4f86', { mode: 'multiply', amount: 55, linear: false }, { by: 'slope' }),
+  look('Cold shadows, warm lights', '#ffffff', { mode: 'soft-light', amount: 45, linear: false }, { by: 'tones', changes: 'colour' }, [
+    { at: 0, colour: '#27476b' },
+    { at: 50, colour: '#808080' },
+    { at: 100, colour: '#e8b878' },
+  ]),
+]

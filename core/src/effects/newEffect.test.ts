@@ -1,0 +1,50 @@
+import { describe, expect, it } from 'vitest'
+import { noMarks, type SceneMarks } from '../model/marks'
+import { nothingRead } from '../model/reading'
+import { newEffect } from './newEffect'
+
+const photo = { width: 6000, height: 4000 }
+const read = (part: Partial<NonNullable<SceneMarks['reading']>>): SceneMarks => ({ ...noMarks, reading: { ...nothingRead, ...part } })
+
+describe('a new effect starts where the photo wants it', () => {
+  it('what takes its light from the brights starts from less, and stronger, where the brights are dark', () => {
+    for (const [kind, from] of [
+      ['lightBloom', 'threshold'],
+      ['rays', 'tones'],
+      ['catchLights', 'tones'],
+    ] as const) {
+      const [bright, dark] = [read({ brights: 1 }), read({ brights: 0.05 })].map(
+        (marks) => newEffect(photo, { kind, id: kind, marks }).controls,
+      )
+      const plain = newEffect(photo, { kind, id: kind }).controls
+      const number = (controls: typeof plain, step: 'pattern' | 'shape', key: string): number =>
+        (controls[step] as Record<string, number>)[key]!
+      expect(bright, kind).toEqual(plain)
+      expect(number(dark!, 'pattern', from), kind).toBeLessThan(0.6 * number(plain, 'pattern', from))
+      expect(number(dark!, 'shape', 'strength'), kind).toBeGreaterThan(1.5 * number(plain, 'shape', 'strength'))
+    }
+  })
+
+  it('silhouettes are as dark as the photo makes them', () => {
+    const handles = (brights: number) => {
+      const mask = newEffect(photo, { kind: 'sunburst', id: 's', marks: read({ brights }) }).where.masks[0]
+      return mask?.kind === 'luminosity' ? mask.handles : undefined
+    }
+    expect(handles(1)).toEqual([0.3, 0.5, 1, 1])
+    // Brights of 0.216 linear are 0.5 encoded: 5 eighths of what is usual.
+    expect(handles(0.216)![1]).toBeCloseTo(0.5 * (5 / 8), 1)
+  })
+
+  it('a light beyond the border shines from there; what is seen of it itself lies in the frame', () => {
+    const marks = read({ light: { x: 7200, y: 900 } })
+    expect(newEffect(photo, { kind: 'catchLights', id: 'c', marks }).controls.pattern).toMatchObject({ x: 7200, y: 900 })
+    expect(newEffect(photo, { kind: 'sunburst', id: 's', marks }).controls.pattern).toMatchObject({ x: 5760, y: 900 })
+  })
+
+  it('a bloom is wide enough to be seen on small pictures too', () => {
+    const radius = (width: number, height: number) =>
+      (newEffect({ width, height }, { kind: 'softFocus', look: 'Dream bloom', id: 'b' }).controls.pattern as { radius: number }).radius
+    expect(radius(6000, 4000)).toBeCloseTo(60, 0)
+    expect(radius(600, 400)).toBe(20)
+  })
+})
