@@ -77,7 +77,12 @@ function spaced(unit: string): string {
   return unit === '' || unit === '°' || unit === '×' ? unit : `\u2009${unit}`
 }
 
+/** How many digits after the point a number with such a step is shown with. */
+export function digitsOf(step: number): number {
+  return step >= 1 ? 0 : step >= 0.1 ? 1 : step >= 0.01 ? 2 : 4
+}
+
 function format(value: number, step: number): string {
-  const digits = step >= 1 ? (Number.isInteger(value) ? 0 : 1) : step >= 0.1 ? 1 : step >= 0.01 ? 2 : 4
+  const digits = step >= 1 && !Number.isInteger(value) ? 1 : digitsOf(step)
   return value.toFixed(digits).replace('-', '−')
 }

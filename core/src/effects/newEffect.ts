@@ -78,7 +78,7 @@ function inFrame(x: number, width: number): number {
 /** Starting looks are made for photos whose brights are at least so bright, sRGB-encoded; for darker ones they are not taken for darker than this. */
 const USUAL_BRIGHTS = 0.8
 const LEAST_BRIGHTS = 0.2
-const MOST_STRONGER = 3
+const MOST_STRONGER = 1.6
 
 /** On a photo without brights: tones from which light is taken, and what is kept out of the dark, by how bright its brightest are. */
 function toItsBrights(effect: Effect, { takesBrights }: EffectDefinition, brights: number): void {

@@ -1,5 +1,5 @@
 import type { Rgb } from '../colour/hex'
-import { definitionOf } from '../effects/registry'
+import { definitionOf, type Effect } from '../effects/registry'
 import type { GraphNode } from '../graph/node'
 import type { MaskContext } from '../masks/maskDefinition'
 import { singleMaskNode } from '../masks/whereNode'
@@ -19,7 +19,7 @@ export type StepName = (typeof stepNames)[number]
 
 /**
  * What is looked at: the picture, the photo, its distances as grey, what lies beneath an effect or group, one step of it, a list of masks or one mask of
- * it, or what one effect alone contributes, on black. The picture can show one effect or group at several times its strength.
+ * it, what one effect alone contributes, on black, or the detail that a soft focus gives back, on mid-grey. The picture can show one effect or group at several times its strength.
  */
 export type Look =
   | { readonly kind: 'result'; readonly exaggerated?: string | undefined }
@@ -29,6 +29,7 @@ export type Look =
   | { readonly kind: 'beneath'; readonly effectId: string }
   | { readonly kind: 'masks'; readonly of: MaskListRef; readonly maskId?: string | undefined }
   | { readonly kind: 'alone'; readonly effectId: string }
+  | { readonly kind: 'detail'; readonly effectId: string }
 
 /** How many times its strength an exaggerated effect shows. */
 export const EXAGGERATION = 3
@@ -46,10 +47,11 @@ export function sceneGraph(source: PictureSource, look: Look = { kind: 'result' 
   const owner = ownerOf(source, look.effectId)
   if (look.kind === 'beneath') return builder.beneath(owner)
   if (look.kind === 'alone') return aloneNode(builder, owner, true)
+  if (look.kind === 'detail') return detailNode(builder, owner)
   if (look.step === 'where') return maskPicture(builder.mask(owner, owner.where))
   if (look.step === 'mix') return builder.resultUpTo(owner)
   if (look.step === 'colour' || !isEffect(owner)) return aloneNode(builder, owner, false)
-  if (look.step === 'shape') return onBlack(builder.field(owner), WHITE)
+  if (look.step === 'shape') return shapeNode(builder, owner)
   return onBlack(definitionOf(owner.kind).pattern(owner.controls, builder.sceneOf(owner)), WHITE)
 }
 
@@ -78,6 +80,20 @@ function aloneNode(builder: StackBuilder, owner: Owner, masked: boolean): GraphN
     return differenceNode(builder.resultUpTo(bare), builder.beneath(owner), false)
   }
   return builder.drawn(owner, masked ? builder.mask(owner, owner.where) : undefined)
+}
+
+/** The shaped pattern, white on black; of a correction, whose field is the same all over, the picture that it lays over what lies beneath. */
+function shapeNode(builder: StackBuilder, effect: Effect): GraphNode {
+  const brought = builder.contribution(effect)
+  return brought?.gives === 'correction' ? brought.picture() : onBlack(builder.field(effect), WHITE)
+}
+
+/** What comes back of the detail of a soft focus: the picture with it against the same without it. */
+function detailNode(builder: StackBuilder, owner: Owner): GraphNode {
+  if (!isEffect(owner) || owner.kind !== 'softFocus') throw new Error(`${owner.name} has no detail.`)
+  const { pattern, shape } = owner.controls
+  const without: Effect = { ...owner, controls: { pattern, shape: { ...shape, detail: 0 } } }
+  return differenceNode(builder.resultUpTo(owner), builder.resultUpTo(without), false)
 }
 
 function onBlack(field: GraphNode, colour: Rgb): GraphNode {

@@ -102,7 +102,9 @@ export const EffectCard = memo(function EffectCard({ pool, node, photo, effect, 
             lineHeight: 1.5,
           }}
         >
-          <b>{label}</b>
+          <Box component="b" sx={{ wordSpacing: '0.15em' }}>
+            {label}
+          </Box>
           <Box component="span" sx={{ color: ink.secondary }}>
             {amount}
           </Box>

@@ -5,6 +5,7 @@ import { PathHandles, PathTool } from './glowLine/PathHandles'
 import { PathList } from './glowLine/PathList'
 import { PerLayerControls } from './rain/PerLayerControls'
 import { MirroredChoice } from './reflection/MirroredChoice'
+import { DetailPicture } from './softFocus/DetailPicture'
 import { GlintHandles, GlintTool } from './sparkles/GlintHandles'
 import { GlintPlaces } from './sparkles/GlintPlaces'
 
@@ -12,6 +13,7 @@ const interfaces: { readonly [K in EffectKind]?: EffectInterface<K> } = {
   rain: { Pattern: PerLayerControls },
   sparkles: { Pattern: GlintPlaces, Handles: GlintHandles, Surface: GlintTool },
   glowLine: { Pattern: PathList, Handles: PathHandles, Surface: PathTool },
+  softFocus: { Shape: DetailPicture },
   customField: { Pattern: PatternPanel, Shape: ShapePanel },
   reflection: { Pattern: MirroredChoice },
 }

@@ -1,5 +1,5 @@
 import { halvesOf, movedBy, pulledAbout, turnedAbout, type Placed } from '@welkinar/core'
-import { useState } from 'react'
+import { useRef, useState } from 'react'
 import type { ViewPort } from '../viewPort'
 import { angleOf, atAngle, pathThrough, type Point } from './geometry'
 import { GuideLine, Handle } from './Handle'
@@ -10,6 +10,14 @@ interface BoxHandlesProps {
   readonly name: string
   readonly placed: Placed
   onChange(label: string, placed: Placed, gesture?: string): void
+}
+
+/** A drag of one handle, with what was there when it began. */
+interface Grip {
+  readonly gesture: string | undefined
+  readonly from: Point
+  readonly placed: Placed
+  readonly middle: Point
 }
 
 /** Css px: smaller than this the handles of a box would lie over one another, and larger it would leave the view. */
@@ -24,18 +32,26 @@ const LEAST_PULL = 0.02
  */
 export function BoxHandles({ port, name, placed, onChange }: BoxHandlesProps) {
   const [middle, setMiddle] = useState<Point>({ x: port.centreX, y: port.centreY })
+  const grip = useRef<Grip>(undefined)
+  /** How all was when a drag began: each of its moves is taken from there, so that nothing adds up. */
+  const start = (from: Point, gesture: string | undefined): Grip => {
+    const now = { gesture, from, placed, middle }
+    if (!gesture || gesture.startsWith('keys')) return now
+    if (grip.current?.gesture !== gesture) grip.current = now
+    return grip.current
+  }
   const { along, across } = shown(halvesOf(placed), port.zoom)
   const axis = placed.turn
   const at = (u: number, v: number): Point => atAngle(atAngle(middle, u, axis), v, axis + 90)
   const corners = [at(-along, -across), at(along, -across), at(along, across), at(-along, across)]
   const [side, edge, corner, arm] = [at(along, 0), at(0, -across), at(along, across), at(0, across + ARM / port.zoom)]
-  const pull = (label: string, from: Point, u: boolean, v: boolean) => (to: Point, gesture?: string) => {
-    const [was, is] = [within(from, middle, axis), within(to, middle, axis)]
+  const pull = (label: string, handle: Point, to: Point, gesture: string | undefined, alongToo: boolean, acrossToo: boolean) => {
+    const { from, placed: before, middle: about } = start(handle, gesture)
+    const [was, is] = [within(from, about, before.turn), within(to, about, before.turn)]
     const factor = (a: number, b: number): number => Math.max(LEAST_PULL, Math.abs(b) / Math.max(1e-6, Math.abs(a)))
-    const both = Math.hypot(is.u, is.v) / Math.max(1e-6, Math.hypot(was.u, was.v))
-    const [longer, wider] =
-      u && v ? [Math.max(LEAST_PULL, both), Math.max(LEAST_PULL, both)] : [u ? factor(was.u, is.u) : 1, v ? factor(was.v, is.v) : 1]
-    onChange(label, pulledAbout(placed, middle, longer, wider), gesture)
+    const both = factor(Math.hypot(was.u, was.v), Math.hypot(is.u, is.v))
+    const [longer, wider] = alongToo && acrossToo ? [both, both] : [alongToo ? factor(was.u, is.u) : 1, acrossToo ? factor(was.v, is.v) : 1]
+    onChange(label, pulledAbout(before, about, longer, wider), gesture)
   }
   return (
     <>
@@ -46,21 +62,40 @@ export function BoxHandles({ port, name, placed, onChange }: BoxHandlesProps) {
         at={middle}
         label={`Move ${name}`}
         onMove={(to, gesture) => {
-          onChange(`Move ${name}`, movedBy(placed, { x: to.x - middle.x, y: to.y - middle.y }), gesture)
+          const { from, placed: before } = start(middle, gesture)
+          onChange(`Move ${name}`, movedBy(before, { x: to.x - from.x, y: to.y - from.y }), gesture)
           setMiddle(to)
         }}
       />
-      <Handle port={port} at={corner} look="side" label={`Size of ${name}`} onMove={pull(`Size of ${name}`, corner, true, true)} />
-      <Handle port={port} at={side} look="side" label={`Length of ${name}`} onMove={pull(`Length of ${name}`, side, true, false)} />
-      <Handle port={port} at={edge} look="side" label={`Width of ${name}`} onMove={pull(`Width of ${name}`, edge, false, true)} />
+      <Handle
+        port={port}
+        at={corner}
+        look="side"
+        label={`Size of ${name}`}
+        onMove={(to, gesture) => pull(`Size of ${name}`, corner, to, gesture, true, true)}
+      />
+      <Handle
+        port={port}
+        at={side}
+        look="side"
+        label={`Length of ${name}`}
+        onMove={(to, gesture) => pull(`Length of ${name}`, side, to, gesture, true, false)}
+      />
+      <Handle
+        port={port}
+        at={edge}
+        look="side"
+        label={`Width of ${name}`}
+        onMove={(to, gesture) => pull(`Width of ${name}`, edge, to, gesture, false, true)}
+      />
       <Handle
         port={port}
         at={arm}
         look="curve"
         label={`Turn ${name}`}
         onMove={(to, gesture) => {
-          const degrees = Math.round(angleOf(middle, to) - angleOf(middle, arm))
-          if (degrees !== 0) onChange(`Turn ${name}`, turnedAbout(placed, middle, degrees), gesture)
+          const { from, placed: before } = start(arm, gesture)
+          onChange(`Turn ${name}`, turnedAbout(before, middle, Math.round(angleOf(middle, to) - angleOf(middle, from))), gesture)
         }}
       />
     </>

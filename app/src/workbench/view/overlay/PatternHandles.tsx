@@ -1,4 +1,5 @@
 import {
+  controlOf,
   definitionOf,
   limitsOf,
   maskDefinitionOf,
@@ -11,6 +12,7 @@ import {
   type PatternBox,
   type Placed,
 } from '@welkinar/core'
+import { digitsOf } from '../../../common/NumberField'
 import { changeEffect, changeMask } from '../../../scene/sceneStore'
 import { readPath, writePath } from '../../steps/paths'
 import type { ViewPort } from '../viewPort'
@@ -42,7 +44,7 @@ export function EffectPatternHandles({ port, effect }: EffectPatternProps) {
               effect.id,
               words,
               (one) => {
-                for (const key of keys) writePath(one.controls, box[key], kept(placed[key], limitsOf(schemaAt(controls, box[key]))))
+                for (const key of keys) writePath(one.controls, box[key], kept(placed[key], schemaAt(controls, box[key])))
               },
               gesture && `${effect.id} ${gesture}`,
             )
@@ -77,7 +79,7 @@ export function MaskPatternHandles({ port, list, mask }: MaskPatternProps) {
           mask,
           words,
           (target) => {
-            for (const key of keys) writePath(target, box[key], kept(placed[key], limitsOf(schemaAt(schema, box[key]))))
+            for (const key of keys) writePath(target, box[key], kept(placed[key], schemaAt(schema, box[key])))
           },
           gesture,
         )
@@ -92,8 +94,9 @@ function placedIn(values: object, box: PatternBox): Placed {
   return Object.fromEntries(keys.map((key) => [key, readPath(values, box[key])])) as unknown as Placed
 }
 
-function kept(value: number, limits: ReturnType<typeof limitsOf>): number {
-  return nearestNumber(Math.round(1000 * value) / 1000, limits)
+/** A number as it is shown, so that what is typed is what was moved. */
+function kept(value: number, schema: Parameters<typeof limitsOf>[0]): number {
+  return nearestNumber(Number(value.toFixed(digitsOf(controlOf(schema)?.step ?? 0))), limitsOf(schema))
 }
 
 /** An arrow from the middle of the view in the direction in which the pattern moves. */
@@ -116,7 +119,7 @@ function DirectionHandle({ port, effect }: EffectPatternProps) {
             direction.label,
             (one) => {
               const value = direction.value(Math.round(2 * angleOf(middle, to)) / 2)
-              writePath(one.controls, direction.path, kept(value, limitsOf(schemaAt(controls, direction.path))))
+              writePath(one.controls, direction.path, kept(value, schemaAt(controls, direction.path)))
             },
             gesture && `${effect.id} direction ${gesture}`,
           )

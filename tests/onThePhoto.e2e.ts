@@ -1,0 +1,327 @@
+import type { Browser, Page } from 'playwright-core'
+import sharp from 'sharp'
+import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import { addEffect, canvasPixel, choose, dropFile, launch, openStep, settled, shelfReady, visit } from './support/browser'
+
+const [width, height] = [1200, 800]
+const [blue, brown] = [
+  [58, 110, 165],
+  [200, 132, 60],
+]
+
+/** Blue at the left, brown at the right, with a dark mast in the blue. */
+function twoColours(): Promise<Buffer> {
+  const pixels = Buffer.alloc(width * height * 3)
+  for (let i = 0; i < width * height; i++) {
+    const x = i % width
+    pixels.set(x >= 290 && x < 310 ? [30, 28, 26] : x < width / 2 ? blue! : brown!, 3 * i)
+  }
+  return sharp(pixels, { raw: { width, height, channels: 3 } })
+    .png()
+    .toBuffer()
+}
+
+interface Place {
+  readonly x: number
+  readonly y: number
+}
+
+/** Css px of a photo px while the photo is fitted, and what a photo px measures there. */
+async function fitted(page: Page): Promise<{ at(x: number, y: number): Place; readonly zoom: number }> {
+  const box = (await page.locator('[data-testid=picture]').boundingBox())!
+  const zoom = Math.min((box.width - 16) / width, (box.height - 16) / height)
+  return {
+    zoom,
+    at: (x, y) => ({ x: box.x + box.width / 2 + (x - width / 2) * zoom, y: box.y + box.height / 2 + (y - height / 2) * zoom }),
+  }
+}
+
+/** RGB that the view shows at a photo px. */
+async function seenAt(page: Page, x: number, y: number): Promise<number[]> {
+  await settled(page)
+  const box = (await page.locator('[data-testid=picture]').boundingBox())!
+  const at = (await fitted(page)).at(x, y)
+  return (await canvasPixel(page, (at.x - box.x) / box.width, (at.y - box.y) / box.height)).slice(0, 3)
+}
+
+/** The whole view as it is shown, without what lies over it. */
+async function view(page: Page): Promise<string> {
+  await settled(page)
+  return page.locator('[data-testid=picture]').evaluate((canvas) => (canvas as HTMLCanvasElement).toDataURL())
+}
+
+async function drag(page: Page, from: Place, ...way: readonly Place[]): Promise<void> {
+  await page.mouse.move(from.x, from.y)
+  await page.mouse.down()
+  for (const to of way) await page.mouse.move(to.x, to.y, { steps: 5 })
+  await page.mouse.up()
+}
+
+describe('directly on the photo', () => {
+  let browser: Browser
+  let page: Page
+  let complaints: string[]
+  beforeAll(async () => {
+    browser = await launch()
+    const visited = await visit(browser)
+    page = visited.page
+    complaints = visited.complaints
+    await shelfReady(page)
+    await dropFile(page, await twoColours(), 'colours.png', 'image/png')
+    await page.waitForURL(/\/scene\//)
+    await settled(page)
+  })
+  afterAll(async () => {
+    await browser.close()
+    expect(complaints).toEqual([])
+  })
+
+  const number = (name: string) => page.getByRole('textbox', { name, exact: true }).first()
+  const value = async (name: string): Promise<number> => parseFloat((await number(name).inputValue()).replace('−', '-'))
+  const type = async (name: string, text: string): Promise<void> => {
+    await number(name).fill(text)
+    await number(name).press('Enter')
+  }
+  const undo = () => page.getByRole('button', { name: 'Undo' }).click()
+  const middle = async (name: string): Promise<Place> => {
+    const box = (await page.getByRole('button', { name: new RegExp(`^${name}\\.`) }).boundingBox())!
+    return { x: box.x + box.width / 2, y: box.y + box.height / 2 }
+  }
+  const dragHandle = async (name: string, dx: number, dy: number): Promise<void> => {
+    const from = await middle(name)
+    await drag(page, from, { x: from.x + dx, y: from.y + dy })
+  }
+
+  describe('a colour from the photo', () => {
+    const tint = () => page.getByRole('textbox', { name: 'Tint, written as six hexadecimal digits' })
+
+    it('is taken with the mouse, seen large before, in one step; outside the photo the nearest pixel counts', async () => {
+      await addEffect(page, 'Middle', 'Fog')
+      await openStep(page, 'Colour')
+      const before = await tint().inputValue()
+      await page.getByRole('button', { name: 'Tint from the photo' }).click()
+      const { at } = await fitted(page)
+      await page.mouse.move(at(900, 400).x, at(900, 400).y)
+      await page.getByTestId('lens').getByText('#c8843c').waitFor()
+      await page.mouse.click(at(900, 400).x, at(900, 400).y)
+      await expect.poll(() => tint().inputValue()).toBe('#c8843c')
+      expect(await page.getByTestId('lens').count()).toBe(0)
+      await undo()
+      expect(await tint().inputValue()).toBe(before)
+      await page.getByRole('button', { name: 'Tint from the photo' }).click()
+      await page.mouse.click(at(-6, 100).x, at(-6, 100).y)
+      await expect.poll(() => tint().inputValue()).toBe('#3a6ea5')
+    })
+
+    it('is taken by keys, of what lies beneath as well, and left by Escape', async () => {
+      await page.getByRole('button', { name: 'Tint from the photo' }).click()
+      await page.getByRole('application', { name: /^Colour from the photo: Tint/ }).focus()
+      for (let i = 0; i < 4; i++) await page.keyboard.press('Shift+ArrowRight')
+      await page.getByTestId('lens').getByText('#c8843c').waitFor()
+      await page.keyboard.press('Enter')
+      await expect.poll(() => tint().inputValue()).toBe('#c8843c')
+      await page.getByRole('button', { name: 'Tint from the photo' }).click()
+      await page.getByRole('button', { name: 'From the photo alone' }).click()
+      await page.getByRole('button', { name: 'From what lies beneath' }).waitFor()
+      await page.keyboard.press('Escape')
+      expect(await page.getByTestId('lens').count()).toBe(0)
+      expect(await tint().inputValue()).toBe('#c8843c')
+    })
+  })
+
+  describe('a box about a pattern', () => {
+    it('moves it: what was dragged and what is typed are the same picture, and undo takes it back as one step', async () => {
+      await openStep(page, 'Pattern')
+      const still = await view(page)
+      await dragHandle('Move the fog', 60, -30)
+      const [across, down] = [await value('Offset across'), await value('Offset down')]
+      const { zoom } = await fitted(page)
+      expect(across).toBeCloseTo(60 / zoom, -0.5)
+      expect(down).toBeCloseTo(-30 / zoom, -0.5)
+      const moved = await view(page)
+      expect(moved).not.toBe(still)
+      await undo()
+      expect(await view(page)).toBe(still)
+      await type('Offset across', String(across))
+      await type('Offset down', String(down))
+      expect(await view(page)).toBe(moved)
+    })
+
+    it('turns and pulls it by its handles, with mouse and keys', async () => {
+      await page.getByRole('region', { name: 'Pattern' }).scrollIntoViewIfNeeded()
+      const [scale, stretch, turn] = [await value('Scale'), await value('Stretch'), await value('Turn')]
+      await dragHandle('Turn the fog', 40, 30)
+      expect(await value('Turn')).not.toBe(turn)
+      await dragHandle('Size of the fog', 30, -20)
+      expect(await value('Scale')).toBeGreaterThan(scale)
+      expect(await value('Stretch')).toBeCloseTo(stretch, 1)
+      await page.getByRole('button', { name: /^Length of the fog\./ }).focus()
+      const before = await value('Stretch')
+      for (let i = 0; i < 3; i++) await page.keyboard.press('Shift+ArrowRight')
+      expect(await value('Stretch')).not.toBeCloseTo(before, 3)
+    })
+
+    it('lies about a cloud mask too, and survives being pulled to nothing and turned over', async () => {
+      await openStep(page, 'Where')
+      await choose(page, page.getByRole('button', { name: 'Add a mask' }), 'Cloud')
+      const from = await middle('Size of the cloud')
+      const centre = await middle('Move the cloud')
+      await drag(page, from, centre, { x: 2 * centre.x - from.x, y: 2 * centre.y - from.y })
+      expect(await value('Scale')).toBeGreaterThan(0)
+      await settled(page)
+    })
+  })
+
+  it('the direction of falling rain follows its arrow, by mouse and keys; snow drifts where it points', async () => {
+    await addEffect(page, 'Near', 'Rain', 'Downpour')
+    await openStep(page, 'Shape')
+    const centre = (await fitted(page)).at(width / 2, height / 2)
+    const tip = await middle('Direction of fall')
+    await drag(page, tip, { x: centre.x + 64, y: centre.y + 64 })
+    // Down to the right at 45°: streaks lie along 135°.
+    expect(await value('Angle')).toBeCloseTo(135, -0.3)
+    const byHand = await view(page)
+    const angle = await value('Angle')
+    await undo()
+    await type('Angle', String(angle))
+    expect(await view(page)).toBe(byHand)
+    await page.getByRole('button', { name: /^Direction of fall\./ }).focus()
+    await page.keyboard.press('Shift+ArrowLeft')
+    expect(await value('Angle')).toBeLessThan(angle)
+    await addEffect(page, 'Near', 'Snow')
+    await openStep(page, 'Shape')
+    await drag(page, await middle('Direction of fall'), { x: centre.x - 64, y: centre.y + 64 })
+    expect(await value('Wind')).toBeCloseTo(45, -0.3)
+  })
+
+  it('each glint has its own size and turn, by its tip and by numbers', async () => {
+    await addEffect(page, 'Near', 'Sparkles')
+    await openStep(page, 'Pattern')
+    await page.getByRole('button', { name: /^Glint 1\./ }).click()
+    await dragHandle('Size and turn of glint 1', 20, -60)
+    const [size, turn] = [await value('Size'), await value('Turn')]
+    expect(size).toBeGreaterThan(110)
+    expect(turn).toBeGreaterThan(20)
+    const byHand = await view(page)
+    await undo()
+    expect(await value('Size')).toBe(100)
+    await type('Size', String(size))
+    await type('Turn', String(turn))
+    expect(await view(page)).toBe(byHand)
+    await type('Size', '1.5')
+    await type('Size', '99999')
+    await page.getByText('Between 1 and 1000, please.').waitFor()
+    await page.keyboard.press('Escape')
+  })
+
+  describe('masks', () => {
+    const show = (name: string) => page.getByRole('group', { name: 'Show' }).getByRole('button', { name }).click()
+    const oneMask = async (kind: string): Promise<void> => {
+      await openStep(page, 'Where')
+      const more = page.getByRole('button', { name: /^More about mask/ })
+      for (let count = await more.count(); count > 0; count--) await choose(page, more.first(), 'Remove')
+      await choose(page, page.getByRole('button', { name: 'Add a mask' }), kind)
+    }
+
+    it('something is gone around freehand in one stroke; a tap alone says what to do', async () => {
+      await oneMask('Outline')
+      await show('Grey')
+      await page.getByRole('button', { name: 'Outline freehand' }).click()
+      const { at } = await fitted(page)
+      await page.mouse.click(at(300, 300).x, at(300, 300).y)
+      await page.getByText('Keep it pressed and go around what you want.').waitFor()
+      const ring = Array.from({ length: 40 }, (_, i) =>
+        at(600 + 200 * Math.cos((2 * Math.PI * i) / 39), 400 + 150 * Math.sin((2 * Math.PI * i) / 39)),
+      )
+      await drag(page, ring[0]!, ...ring.slice(1))
+      expect((await seenAt(page, 600, 400))[0]).toBeGreaterThan(250)
+      for (const [x, y] of [
+        [600, 230],
+        [830, 400],
+      ] as const)
+        expect((await seenAt(page, x, y))[0], `${x} ${y}`).toBeLessThan(5)
+      await undo()
+      await page.getByText('Nothing is drawn yet').or(page.getByText('Drag corners')).first().waitFor()
+    })
+
+    it('a brush that stops at edges keeps to what it began on; the eraser has a tip of its own', async () => {
+      await oneMask('Brush')
+      await show('Grey')
+      await page.getByRole('checkbox', { name: 'Stops at edges' }).check()
+      await type('Size', '160')
+      await type('Hardness', '100')
+      const { at } = await fitted(page)
+      await drag(page, at(560, 200), at(560, 600))
+      await expect.poll(async () => (await seenAt(page, 540, 400))[0]).toBeGreaterThan(240)
+      expect((await seenAt(page, 625, 400))[0]).toBeLessThan(10)
+      await page.getByRole('button', { name: 'Eraser' }).click()
+      expect(await value('Size')).toBe(120)
+      await type('Size', '60')
+      await page.getByRole('button', { name: 'Eraser' }).click()
+      expect(await value('Size')).toBe(160)
+      await page.getByRole('checkbox', { name: 'Stops at edges' }).uncheck()
+    })
+
+    it('tones are chosen by a curve that is drawn', async () => {
+      await oneMask('Luminosity')
+      await page.getByRole('button', { name: 'Free', exact: true }).click()
+      await show('Grey')
+      const points = page.getByRole('slider', { name: /^Point \d/ })
+      expect(await points.count()).toBe(5)
+      // The point at half the tones is taken down to nothing.
+      await points.nth(2).focus()
+      for (let i = 0; i < 6; i++) await page.keyboard.press('Shift+ArrowDown')
+      expect(await points.nth(2).getAttribute('aria-valuenow')).toBe('0')
+      // Brown has a luma of 0.2126 · 200 + 0.7152 · 132 + 0.0722 · 60 = 141 of 255: just beside that point.
+      expect((await seenAt(page, 900, 400))[0]).toBeLessThan(60)
+      await points.nth(2).press('Delete')
+      expect(await points.count()).toBe(4)
+      await undo()
+      expect(await points.count()).toBe(5)
+      await show('Picture')
+    })
+  })
+
+  it('a press with Alt lists the effects of a place, strongest first, and choosing one selects it', async () => {
+    const { at } = await fitted(page)
+    await page.keyboard.press('Escape')
+    await page.keyboard.down('Alt')
+    await page.mouse.click(at(900, 500).x, at(900, 500).y)
+    await page.keyboard.up('Alt')
+    const items = page.getByRole('menu', { name: 'Effects that change this place' }).getByRole('menuitem')
+    await items.filter({ hasText: 'by' }).first().waitFor()
+    const parts = (await items.allInnerTexts()).map((text) => Number(/by (\d+) %/.exec(text)?.[1]))
+    expect(parts).toEqual([...parts].sort((a, b) => b - a))
+    const strongest = (await items.first().innerText()).split('\n')[0]!
+    await items.first().click()
+    await page.getByLabel('Steps').getByText(strongest, { exact: true }).waitFor()
+  })
+
+  it('the picture is seen without an effect while V is held, and compared with how it was, without a step of the history', async () => {
+    await page.getByRole('button', { name: /^Snow, / }).click()
+    const before = await view(page)
+    await page.keyboard.down('v')
+    await expect.poll(() => view(page)).not.toBe(before)
+    await page.keyboard.up('v')
+    await expect.poll(() => view(page)).toBe(before)
+    await page.keyboard.press('Shift+S')
+    await openStep(page, 'Mix')
+    const undoable = await page.getByRole('button', { name: 'Undo' }).isEnabled()
+    await page.getByRole('button', { name: 'Before', exact: true }).click()
+    expect(await view(page)).toBe(before)
+    await page.getByRole('button', { name: 'After', exact: true }).click()
+    await page.getByRole('button', { name: 'More about Snow' }).click()
+    await page.getByRole('menuitem', { name: 'Remove', exact: true }).click()
+    const now = await view(page)
+    expect(now).not.toBe(before)
+    await page.getByRole('button', { name: 'Before', exact: true }).click()
+    expect(await view(page)).toBe(before)
+    await page.getByRole('button', { name: /^Compare with: As it was/ }).click()
+    await page.getByRole('menuitem', { name: 'The photo as it came' }).click()
+    expect(await seenAt(page, 100, 100)).toEqual(blue)
+    await page.getByRole('button', { name: 'After', exact: true }).click()
+    await undo()
+    expect(undoable).toBe(true)
+    expect(await view(page)).toBe(before)
+  })
+})
