@@ -1,4 +1,4 @@
-import type { Browser, Page } from 'playwright-core'
+import type { Browser, CDPSession, Page } from 'playwright-core'
 import sharp from 'sharp'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { addEffect, canvasPixel, choose, dropFile, launch, openStep, settled, shelfReady, visit } from './support/browser'
@@ -214,15 +214,15 @@ describe('directly on the photo', () => {
     await page.keyboard.press('Escape')
   })
 
+  const oneMask = async (kind: string): Promise<void> => {
+    await openStep(page, 'Where')
+    const more = page.getByRole('button', { name: /^More about mask/ })
+    for (let count = await more.count(); count > 0; count--) await choose(page, more.first(), 'Remove')
+    await choose(page, page.getByRole('button', { name: 'Add a mask' }), kind)
+  }
+
   describe('masks', () => {
     const show = (name: string) => page.getByRole('group', { name: 'Show' }).getByRole('button', { name }).click()
-    const oneMask = async (kind: string): Promise<void> => {
-      await openStep(page, 'Where')
-      const more = page.getByRole('button', { name: /^More about mask/ })
-      for (let count = await more.count(); count > 0; count--) await choose(page, more.first(), 'Remove')
-      await choose(page, page.getByRole('button', { name: 'Add a mask' }), kind)
-    }
-
     it('something is gone around freehand in one stroke; a tap alone says what to do', async () => {
       await oneMask('Outline')
       await show('Grey')
@@ -279,6 +279,61 @@ describe('directly on the photo', () => {
       await undo()
       expect(await points.count()).toBe(5)
       await show('Picture')
+    })
+  })
+
+  describe('by finger and pen', () => {
+    let client: CDPSession
+    beforeAll(async () => {
+      client = await page.context().newCDPSession(page)
+    })
+    /** Fingers on the screen, as the browser itself gets them. */
+    const touch = async (type: 'touchStart' | 'touchMove' | 'touchEnd', ...places: Place[]): Promise<void> => {
+      const touchPoints = type === 'touchEnd' ? [] : places.map(({ x, y }, id) => ({ x, y, id }))
+      await client.send('Input.dispatchTouchEvent', { type, touchPoints })
+    }
+    const shownZoom = async (): Promise<number> => parseFloat(await page.getByRole('button', { name: /^Zoom/ }).innerText())
+
+    it('a handle follows a finger', async () => {
+      await page.getByRole('button', { name: /^Sparkles, / }).click()
+      await openStep(page, 'Pattern')
+      const from = await middle('Glint 2')
+      await touch('touchStart', from)
+      await touch('touchMove', { x: from.x + 30, y: from.y })
+      await touch('touchMove', { x: from.x + 60, y: from.y + 10 })
+      await touch('touchEnd')
+      const to = await middle('Glint 2')
+      expect(to.x - from.x).toBeCloseTo(60, -0.5)
+      expect(to.y - from.y).toBeCloseTo(10, -0.5)
+      await undo()
+      expect((await middle('Glint 2')).x).toBeCloseTo(from.x, 0)
+    })
+
+    it('two fingers pinch and pan while a brush is held, and paint nothing; one paints', async () => {
+      await oneMask('Brush')
+      await type('Size', '60')
+      const centre = (await fitted(page)).at(width / 2, height / 2)
+      const strokes = () => page.getByText(/^\d+ strokes?$/).innerText()
+      const before = await shownZoom()
+      const [a, b] = [
+        { x: centre.x - 60, y: centre.y },
+        { x: centre.x + 60, y: centre.y },
+      ]
+      await touch('touchStart', a)
+      await touch('touchStart', a, b)
+      await touch('touchMove', { ...a, x: a.x - 60 }, { ...b, x: b.x + 60 })
+      await touch('touchEnd')
+      await expect.poll(shownZoom).toBeCloseTo(2 * before, -1)
+      expect(await strokes()).toBe('0 strokes')
+      await touch('touchStart', a)
+      await touch('touchMove', { x: a.x + 30, y: a.y + 20 })
+      await touch('touchMove', { x: a.x + 80, y: a.y + 20 })
+      await touch('touchEnd')
+      await expect.poll(strokes).toBe('1 stroke')
+      await undo()
+      await expect.poll(strokes).toBe('0 strokes')
+      await page.keyboard.press('Escape')
+      await page.keyboard.press('w')
     })
   })
 

@@ -1,19 +1,25 @@
 import type { Size } from '@welkinar/core'
 import { useEffect, type RefObject } from 'react'
 import { useScene } from '../../scene/sceneStore'
-import { panBy, zoomAbout, type ViewPort } from './viewPort'
+import { panBy, pinchBy, zoomAbout, type ViewPort } from './viewPort'
 
 interface Point {
   readonly x: number
   readonly y: number
 }
 
-/** Wheel zooms, one pointer pans, two pinch. The view is the element; `port` tells where the photo lies now. */
+/**
+ * Wheel zooms, one pointer pans, two fingers pinch and pan, also while a tool or a handle would take one of them: that is let go then. The view is the element; `port` tells where
+ * the photo lies now.
+ */
 export function usePointerGestures(element: RefObject<HTMLElement | null>, photo: Size, port: () => ViewPort | undefined): void {
   useEffect(() => {
     const target = element.current
     if (!target) return
     const pointers = new Map<number, Point>()
+    const fingers = new Map<number, Point>()
+    let pinching = false
+    let firstTouched: EventTarget | null = null
     const place = (event: PointerEvent | WheelEvent): Point => {
       const box = target.getBoundingClientRect()
       return { x: event.clientX - box.left, y: event.clientY - box.top }
@@ -25,6 +31,30 @@ export function usePointerGestures(element: RefObject<HTMLElement | null>, photo
       const { x, y } = place(event)
       useScene.getState().set({ place: zoomAbout(now, photo, Math.exp(-event.deltaY * 0.0016), x, y) })
     }
+    /** Sees each finger before anything else does. */
+    const onFinger = (event: PointerEvent): void => {
+      if (event.pointerType !== 'touch') return
+      const before = fingers.get(event.pointerId)
+      if (event.type === 'pointerdown') fingers.set(event.pointerId, place(event))
+      if (event.type === 'pointerdown' && fingers.size === 2) {
+        pinching = true
+        // What the first finger has begun is let go.
+        for (const pointerId of fingers.keys()) {
+          if (pointerId !== event.pointerId) firstTouched?.dispatchEvent(new PointerEvent('pointercancel', { pointerId, bubbles: true }))
+        }
+      } else if (event.type === 'pointerdown') firstTouched = event.target
+      else if (event.type === 'pointermove' && before) move(event, before)
+      else if (event.type === 'pointerup' || event.type === 'pointercancel') fingers.delete(event.pointerId)
+      if (pinching) event.stopPropagation()
+      if (fingers.size === 0) pinching = false
+    }
+    const move = (event: PointerEvent, before: Point): void => {
+      const after = place(event)
+      fingers.set(event.pointerId, after)
+      const now = port()
+      const other = [...fingers].find(([id]) => id !== event.pointerId)?.[1]
+      if (pinching && now && other) useScene.getState().set({ place: pinchBy(now, photo, before, after, other) })
+    }
     const onDown = (event: PointerEvent): void => {
       if (event.button !== 0 || event.target !== target.querySelector('canvas')) return
       target.setPointerCapture(event.pointerId)
@@ -35,29 +65,20 @@ export function usePointerGestures(element: RefObject<HTMLElement | null>, photo
       const now = port()
       if (!before || !now) return
       const after = place(event)
-      const other = [...pointers].find(([id]) => id !== event.pointerId)?.[1]
       pointers.set(event.pointerId, after)
-      const next = other ? pinch(now, photo, before, after, other) : panBy(now, photo, after.x - before.x, after.y - before.y)
-      useScene.getState().set({ place: next })
+      useScene.getState().set({ place: panBy(now, photo, after.x - before.x, after.y - before.y) })
     }
     const onUp = (event: PointerEvent): void => void pointers.delete(event.pointerId)
-    target.addEventListener('wheel', onWheel, { passive: false })
-    target.addEventListener('pointerdown', onDown)
-    target.addEventListener('pointermove', onMove)
-    target.addEventListener('pointerup', onUp)
-    target.addEventListener('pointercancel', onUp)
-    return () => {
-      target.removeEventListener('wheel', onWheel)
-      target.removeEventListener('pointerdown', onDown)
-      target.removeEventListener('pointermove', onMove)
-      target.removeEventListener('pointerup', onUp)
-      target.removeEventListener('pointercancel', onUp)
+    const abort = new AbortController()
+    const { signal } = abort
+    target.addEventListener('wheel', onWheel, { passive: false, signal })
+    for (const type of ['pointerdown', 'pointermove', 'pointerup', 'pointercancel'] as const) {
+      target.addEventListener(type, onFinger, { capture: true, signal })
     }
+    target.addEventListener('pointerdown', onDown, { signal })
+    target.addEventListener('pointermove', onMove, { signal })
+    target.addEventListener('pointerup', onUp, { signal })
+    target.addEventListener('pointercancel', onUp, { signal })
+    return () => abort.abort()
   }, [element, photo, port])
-}
-
-function pinch(port: ViewPort, photo: Size, before: Point, after: Point, other: Point) {
-  const distance = (a: Point, b: Point): number => Math.max(1, Math.hypot(a.x - b.x, a.y - b.y))
-  const factor = distance(after, other) / distance(before, other)
-  return zoomAbout(port, photo, factor, (after.x + other.x) / 2, (after.y + other.y) / 2)
 }

@@ -65,6 +65,23 @@ export function panBy(port: ViewPort, photo: Size, x: number, y: number): ViewPl
   return kept(photo, { zoom: port.zoom, centreX: port.centreX - x / port.zoom, centreY: port.centreY - y / port.zoom })
 }
 
+interface Place {
+  readonly x: number
+  readonly y: number
+}
+
+/** The place after one of two fingers has moved, css px of the view: what lay between them lies between them again, as much larger as they are farther apart. */
+export function pinchBy(port: ViewPort, photo: Size, before: Place, after: Place, other: Place): ViewPlace {
+  const apart = (a: Place, b: Place): number => Math.max(1, Math.hypot(a.x - b.x, a.y - b.y))
+  const zoomed = zoomAbout(port, photo, apart(after, other) / apart(before, other), (before.x + other.x) / 2, (before.y + other.y) / 2)
+  const zoom = zoomed.zoom === 'fit' ? port.zoom : zoomed.zoom
+  return kept(photo, {
+    zoom,
+    centreX: zoomed.centreX - (after.x - before.x) / 2 / zoom,
+    centreY: zoomed.centreY - (after.y - before.y) / 2 / zoom,
+  })
+}
+
 /** The centre stays on the photo, so that it cannot be lost. */
 function kept(photo: Size, place: ViewPlace): ViewPlace {
   return {

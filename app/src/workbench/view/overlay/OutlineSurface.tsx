@@ -69,6 +69,11 @@ export function OutlineSurface({ port, open = false, onDrawn }: OutlineSurfacePr
       onPointerDown={onPointerDown}
       onPointerMove={onPointerMove}
       onPointerUp={() => (dragging.current = false)}
+      onPointerCancel={() => {
+        // A second finger moves the photo; the corner of the first was not meant.
+        if (dragging.current) setCorners(corners.slice(0, -1))
+        dragging.current = false
+      }}
       onDoubleClick={(event) => {
         event.stopPropagation()
         // The second tap has put a corner on the last one.

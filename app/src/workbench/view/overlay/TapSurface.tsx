@@ -28,6 +28,7 @@ export function TapSurface({ port, onTap }: TapSurfaceProps) {
         down.current = pointerPlace(event, event.currentTarget)
       }}
       onPointerUp={onPointerUp}
+      onPointerCancel={() => (down.current = undefined)}
       onDoubleClick={(event) => event.stopPropagation()}
       sx={{ position: 'absolute', inset: 0, cursor: 'crosshair', touchAction: 'none' }}
     />
