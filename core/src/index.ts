@@ -76,6 +76,7 @@ export {
   brushControls,
   toleranceControl,
   MOST_STROKE_POINTS,
+  TOLERANCE,
   pressureUses,
   type BrushMask,
   type BrushStroke,

@@ -1,4 +1,14 @@
-import { effectDefinitions, gridAt, gridBounds, newEffect, noMarks, sceneGraph, type Effect, type Scene } from '@welkinar/core'
+import {
+  effectDefinitions,
+  gridAt,
+  gridBounds,
+  newEffect,
+  newFieldStep,
+  noMarks,
+  sceneGraph,
+  type Effect,
+  type Scene,
+} from '@welkinar/core'
 import { KnownNodes, type RenderWorker } from '@welkinar/core/pool'
 
 // What runs in the page as well as here: every starting look of every kind, planned and drawn on the spot.
@@ -98,5 +108,11 @@ function scenes(): [title: string, effects: Effect[]][] {
     kinds.map(({ kind }) => newEffect(SIZE, { kind, id: kind })),
     (['stars', 'fog', 'softFocus', 'lightBloom', 'rays'] as const).map((kind) => newEffect(wide, { kind, id: kind })),
   ]
-  return [...alone, ...mixed.map((effects, i): [string, Effect[]] => [`mixed ${i}`, effects])]
+  const joined = newEffect(SIZE, { kind: 'customField', look: 'Fire', id: 'one' }) as Extract<Effect, { kind: 'customField' }>
+  joined.controls.shape.steps.unshift(newFieldStep('second', SIZE))
+  return [
+    ...alone,
+    ['customField, with another noise', [joined]],
+    ...mixed.map((effects, i): [string, Effect[]] => [`mixed ${i}`, effects]),
+  ]
 }

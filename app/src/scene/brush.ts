@@ -1,4 +1,4 @@
-import type { BrushStroke, Size } from '@welkinar/core'
+import { TOLERANCE, type BrushStroke, type Size } from '@welkinar/core'
 import { create } from 'zustand'
 
 /** What the next stroke is painted with. */
@@ -23,7 +23,7 @@ interface BrushState extends BrushSettings {
 /** The brush for a photo that nobody has painted on: a large and soft one, a tenth of the photo wide. */
 export function freshBrush({ width, height }: Size): BrushSettings {
   const tip = { size: Math.round(Math.max(width, height) / 10), hardness: 0, flow: 100 }
-  return { ...tip, level: 100, pressure: 'size', erase: false, edges: false, tolerance: 12 }
+  return { ...tip, level: 100, pressure: 'size', erase: false, edges: false, tolerance: TOLERANCE }
 }
 
 export const useBrush = create<BrushState>()((set, get) => ({

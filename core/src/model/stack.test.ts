@@ -57,6 +57,14 @@ describe('documents of version 1', () => {
         },
       },
     ])
+    // What a step of an older history puts back by itself: a stroke, a glint, what was read.
+    const stroke = { size: 9, hardness: 5, flow: 5, level: 5, pressure: 'size', erase: false, points: [1, 2, 1] }
+    expect(upgradeFromVersion1([{ op: 'add', value: stroke }])).toEqual([{ op: 'add', value: { ...stroke, guides: [], tolerance: 10 } }])
+    expect(upgradeFromVersion1({ x: 1, y: 2, size: 3 })).toEqual({ x: 1, y: 2, size: 3, turn: 0 })
+    expect(upgradeFromVersion1({ method: 3, horizon: null, sky: null, light: null, distance: null })).toMatchObject({
+      water: null,
+      brights: 1,
+    })
     expect(upgradeFromVersion1({ tint: '#000000', light: 'sun' })).toMatchObject({ tint: '#000000', light: 'sun' })
     // Rain as it was before it could be set by weather and camera.
     const { by, rate, nearest, ...before } = rain.startingLooks[0]!.controls.pattern

@@ -1,7 +1,8 @@
 import { effectDefinitions } from '../effects/registry'
+import { TOLERANCE } from '../masks/brush/definition'
 
-// Documents of version 1 had one kind of mask, and neither groups, pinned states nor scene marks. What is new has a value at which
-// nothing changes, so that upgrading fills gaps only, wherever an effect or a mask stands: also inside the patches of a history.
+// Documents of version 1 had one kind of mask, and neither groups, pinned states nor scene marks. What is new, in them and in later ones, has a value at which
+// nothing changes, so that upgrading fills gaps only, wherever an effect or a mask stands: also inside the patches of a history, which no schema fills.
 
 type Json = Record<string, unknown>
 
@@ -15,7 +16,13 @@ export function upgradeFromVersion1(value: unknown): unknown {
 
 function withGapsFilled(value: Json): Json {
   if (has(value, 'kind', 'controls', 'where', 'mix')) return { group: null, region: null, ...value, controls: controlsFilled(value) }
-  if (has(value, 'kind', 'join', 'feather', 'tonesFrom')) return { name: '', grow: 0, edges: 0, pinned: null, ...value }
+  if (has(value, 'kind', 'join', 'feather', 'tonesFrom')) {
+    return { name: '', grow: 0, edges: 0, pinned: null, ...(value['kind'] === 'luminosity' ? { free: null } : {}), ...value }
+  }
+  if (has(value, 'size', 'hardness', 'flow', 'points')) return { guides: [], tolerance: TOLERANCE, ...value }
+  if (has(value, 'method', 'horizon', 'sky', 'light')) return { water: null, brights: 1, ...value }
+  // A glint that is put back by itself.
+  if (has(value, 'x', 'y', 'size') && Object.keys(value).length === 3) return { turn: 0, ...value }
   if (has(value, 'tint')) return { light: null, kelvin: null, lit: 0, ramp: null, balance: null, ...value }
   return value
 }

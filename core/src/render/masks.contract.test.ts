@@ -73,11 +73,26 @@ const strokes = [
   },
 ] as const
 
+const guides = [
+  { x: 100, y: 120, colour: '#7d87a0' },
+  { x: 400, y: 300, colour: '#8a90a4' },
+  { x: 640, y: 240, colour: '#30343c' },
+]
+
 /** One mask of each kind, and what every kind may have besides. */
 const masks: Record<string, () => Mask> = {
   'luminosity of beneath': () => maskOf(size, 'luminosity', { tonesFrom: 'beneath', curve: 'mids', steepness: 1.5 }),
   'luminosity of this effect': () => maskOf(size, 'luminosity', { tonesFrom: 'effect', curve: 'darks' }),
   'luminosity of a pinned state': () => maskOf(size, 'luminosity', { tonesFrom: 'pinned', pinned: 'pin', channel: 'lightness' }),
+  'luminosity by a free curve': () =>
+    maskOf(size, 'luminosity', {
+      free: [
+        { x: 0, y: 0.9 },
+        { x: 0.35, y: 0.1 },
+        { x: 0.6, y: 1 },
+        { x: 1, y: 0.4 },
+      ],
+    }),
   colour: () => maskOf(size, 'colour', { hue: 260, width: 70, chromaFrom: 3, softness: 60 }),
   ellipse: () => maskOf(size, 'ellipse', { x: 400, y: 300, turn: 25 }),
   line: () => maskOf(size, 'line', { x: 100, y: 100, toX: 500, toY: 420 }),
@@ -91,6 +106,7 @@ const masks: Record<string, () => Mask> = {
       ],
     }),
   brush: () => maskOf(size, 'brush', { strokes: structuredClone(strokes) as never }),
+  'brush that stops at edges': () => maskOf(size, 'brush', { strokes: [{ ...structuredClone(strokes[0]), guides }] as never }),
   similar: () => maskOf(size, 'similar', { taps: [{ x: 480, y: 500, colour: '#7d87a0' }], reachPlace: 500, reachColour: 30 }),
   cloud: () => maskOf(size, 'cloud', { scale: 130, stretch: 2, turn: 15, octaves: 7, contrast: 40 }),
   depth: () => maskOf(size, 'depth', { near: 4, far: 12, softness: 60 }),

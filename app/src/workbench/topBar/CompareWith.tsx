@@ -26,7 +26,7 @@ export function CompareWith() {
     <>
       <Button
         variant="text"
-        aria-label={`Compare with: ${against?.name ?? 'the photo'}`}
+        aria-label={`Compare vs ${against?.name ?? 'photo'}`}
         aria-haspopup="menu"
         title="What Split and Before show"
         endIcon={<CaretDown size={12} />}

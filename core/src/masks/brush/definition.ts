@@ -12,6 +12,9 @@ export const MOST_STROKE_POINTS = 4000
 
 export const pressureUses = ['nothing', 'size', 'flow', 'both'] as const
 
+/** Of a new brush. */
+export const TOLERANCE = 10
+
 export const toleranceControl = percentControl(
   'Tolerance',
   'Of a brush that stops at edges: how far off a colour may be, in OKLab, times 100.',
@@ -41,7 +44,7 @@ const strokeSchema = z.strictObject({
   points,
   /** Of a stroke that stops at edges: places along it, and the colour that it keeps to about each. */
   guides: listOf(guideSchema, MOST_GUIDES, 'guides').default([]),
-  tolerance: toleranceControl.default(12),
+  tolerance: toleranceControl.default(TOLERANCE),
 })
 /** One stroke: `points` are x, y in photo px and pressure 0-1, again and again. */
 export type BrushStroke = z.infer<typeof strokeSchema>
