@@ -51,7 +51,7 @@ describe('documents of version 1', () => {
           group: null,
           region: null,
           controls: {},
-          where: { masks: [{ ...mask, grow: 0, edges: 0, pinned: null }] },
+          where: { masks: [{ ...mask, grow: 0, edges: 0, pinned: null, free: null }] },
           mix: {},
           colour: { tint: '#ffffff', light: null, kelvin: null, lit: 0, ramp: null, balance: null },
         },
