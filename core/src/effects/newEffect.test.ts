@@ -13,7 +13,7 @@ describe('a new effect starts where the photo wants it', () => {
       ['rays', 'tones'],
       ['catchLights', 'tones'],
     ] as const) {
-      const [bright, dark] = [read({ brights: 1 }), read({ brights: 0.05 })].map(
+      const [bright, dark] = [read({}), read({ brights: { few: 0.05, many: 0.03 } })].map(
         (marks) => newEffect(photo, { kind, id: kind, marks }).controls,
       )
       const plain = newEffect(photo, { kind, id: kind }).controls
@@ -25,9 +25,20 @@ describe('a new effect starts where the photo wants it', () => {
     }
   })
 
+  it('of a wide bright sky only its brightest part gives light', () => {
+    const threshold = (many: number) =>
+      (
+        newEffect(photo, { kind: 'lightBloom', id: 'b', marks: read({ brights: { few: 0.9, many } }) }).controls.pattern as {
+          threshold: number
+        }
+      ).threshold
+    expect(threshold(0.2)).toBe(48)
+    expect(threshold(0.8)).toBe(80)
+  })
+
   it('silhouettes are as dark as the photo makes them', () => {
-    const handles = (brights: number) => {
-      const mask = newEffect(photo, { kind: 'sunburst', id: 's', marks: read({ brights }) }).where.masks[0]
+    const handles = (few: number) => {
+      const mask = newEffect(photo, { kind: 'sunburst', id: 's', marks: read({ brights: { few, many: 0 } }) }).where.masks[0]
       return mask?.kind === 'luminosity' ? mask.handles : undefined
     }
     expect(handles(1)).toEqual([0.3, 0.5, 1, 1])

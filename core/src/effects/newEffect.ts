@@ -3,6 +3,7 @@ import { evenFit, fitLengths, lengthFactor } from '../model/lengths'
 import { whereSchema, type DepthPlace } from '../model/look'
 import { horizonOf, type SceneMarks } from '../model/marks'
 import type { Size } from '../planes/grid'
+import type { Reading } from '../model/reading'
 import type { EffectControls, EffectDefinition } from './effectDefinition'
 import { definitionOf, effectSchema, type Effect, type EffectKind } from './registry'
 
@@ -44,7 +45,7 @@ function startingControls({ startsOn }: EffectDefinition, controls: EffectContro
 }
 
 function suitedTo(effect: Effect, definition: EffectDefinition, photo: Size, marks: SceneMarks): Effect {
-  if (marks.reading) toItsBrights(effect, definition, encodedOf(marks.reading.brights))
+  if (marks.reading) toItsBrights(effect, definition, marks.reading.brights)
   return atItsLight(effect, definition, photo, marks)
 }
 
@@ -79,15 +80,18 @@ function inFrame(x: number, width: number): number {
 const USUAL_BRIGHTS = 0.8
 const LEAST_BRIGHTS = 0.2
 const MOST_STRONGER = 1.6
+/** Per cent: no tone from which light is taken starts higher. */
+const MOST_FROM = 95
 
-/** On a photo without brights: tones from which light is taken, and what is kept out of the dark, by how bright its brightest are. */
-function toItsBrights(effect: Effect, { takesBrights }: EffectDefinition, brights: number): void {
-  const part = Math.min(1, Math.max(LEAST_BRIGHTS, brights) / USUAL_BRIGHTS)
-  if (part === 1) return
+/** Tones from which light is taken, and what is kept out of the dark, by how bright the brightest of the photo are, and how many they are. */
+function toItsBrights(effect: Effect, { takesBrights }: EffectDefinition, { few, many }: Reading['brights']): void {
+  const part = Math.min(1, Math.max(LEAST_BRIGHTS, encodedOf(few)) / USUAL_BRIGHTS)
   if (takesBrights) {
-    const { from, linear, strength } = takesBrights
+    const { from, linear, strength, rises } = takesBrights
     const less = linear ? linearOf([part * USUAL_BRIGHTS, 0, 0])[0] / linearOf([USUAL_BRIGHTS, 0, 0])[0] : part
-    changeControl(effect, from, (value) => Math.round(value * less))
+    // Of a wide bright sky only the brightest part counts: all of it would be one white patch.
+    const most = 100 * (linear ? many : encodedOf(many))
+    changeControl(effect, from, (value) => Math.round(Math.min(MOST_FROM, value * less + rises * Math.max(0, most - value * less))))
     changeControl(effect, strength, (value) => Math.round(value * Math.min(MOST_STRONGER, 1 / part)))
   }
   for (const mask of effect.where.masks) {

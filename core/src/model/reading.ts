@@ -24,6 +24,10 @@ function bytesOf(text: string): number {
   return (text.length / 4) * 3 - (text.endsWith('==') ? 2 : text.endsWith('=') ? 1 : 0)
 }
 
+const part = z.number().min(0).max(1)
+/** Of what nothing is known: all starts as on any photo. */
+export const noBrights = { few: 1, many: 0 }
+
 /** What Welkinar has read from the photo by itself. A mark that is set by hand goes before it. */
 export const readingSchema = z.strictObject({
   method: z.literal(READING_METHODS),
@@ -34,8 +38,8 @@ export const readingSchema = z.strictObject({
   light: z.strictObject({ x: placeControl('x'), y: placeControl('y') }).nullable(),
   /** Where water begins; nothing if none is to be seen. */
   water: levelSchema.nullable().default(null),
-  /** The light, linear, over which the brightest of the photo lie: what takes its light from them starts there. */
-  brights: z.number().min(0).max(1).default(1),
+  /** The light, linear, over which a two-hundredth and a twenty-fifth of the photo lie: what takes its light from the brights starts between them. */
+  brights: z.strictObject({ few: part, many: part }).default(noBrights),
   /** Distances; nothing if they were dismissed. */
   distance: codesSchema.nullable(),
 })
@@ -48,7 +52,7 @@ export const nothingRead: Reading = {
   sky: null,
   light: null,
   water: null,
-  brights: 1,
+  brights: noBrights,
   distance: null,
 }
 

@@ -63,7 +63,7 @@ describe('documents of version 1', () => {
     expect(upgradeFromVersion1({ x: 1, y: 2, size: 3 })).toEqual({ x: 1, y: 2, size: 3, turn: 0 })
     expect(upgradeFromVersion1({ method: 3, horizon: null, sky: null, light: null, distance: null })).toMatchObject({
       water: null,
-      brights: 1,
+      brights: { few: 1, many: 0 },
     })
     expect(upgradeFromVersion1({ tint: '#000000', light: 'sun' })).toMatchObject({ tint: '#000000', light: 'sun' })
     // Rain as it was before it could be set by weather and camera.

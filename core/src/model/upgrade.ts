@@ -1,4 +1,5 @@
 import { effectDefinitions } from '../effects/registry'
+import { noBrights } from './reading'
 import { TOLERANCE } from '../masks/brush/definition'
 
 // Documents of version 1 had one kind of mask, and neither groups, pinned states nor scene marks. What is new, in them and in later ones, has a value at which
@@ -20,7 +21,7 @@ function withGapsFilled(value: Json): Json {
     return { name: '', grow: 0, edges: 0, pinned: null, ...(value['kind'] === 'luminosity' ? { free: null } : {}), ...value }
   }
   if (has(value, 'size', 'hardness', 'flow', 'points')) return { guides: [], tolerance: TOLERANCE, ...value }
-  if (has(value, 'method', 'horizon', 'sky', 'light')) return { water: null, brights: 1, ...value }
+  if (has(value, 'method', 'horizon', 'sky', 'light')) return { water: null, brights: noBrights, ...value }
   // A glint that is put back by itself.
   if (has(value, 'x', 'y', 'size') && Object.keys(value).length === 3) return { turn: 0, ...value }
   if (has(value, 'tint')) return { light: null, kelvin: null, lit: 0, ramp: null, balance: null, ...value }

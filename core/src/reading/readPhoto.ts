@@ -20,12 +20,16 @@ export function readPhoto(kernels: Kernels, photo: PhotoData): Reading {
   }
 }
 
-/** This part of a photo is its brightest. */
-const BRIGHTEST = 0.005
+/** These parts of a photo are its brightest, and its bright ones. */
+const FEW = 0.005
+const MANY = 0.04
 
-/** The light over which the brightest of a photo lie, linear, to a thousandth. */
-function brightsOf({ light }: SmallPhoto): number {
+/** The light over which few and over which many places of a photo lie, linear, to a thousandth. */
+function brightsOf({ light }: SmallPhoto): Reading['brights'] {
   const tones = light.toSorted()
-  const root = tones[Math.floor((1 - BRIGHTEST) * (tones.length - 1))] ?? 1
-  return Math.min(1, Number((root * root).toFixed(3)))
+  const over = (part: number): number => {
+    const root = tones[Math.floor((1 - part) * (tones.length - 1))] ?? 1
+    return Math.min(1, Number((root * root).toFixed(3)))
+  }
+  return { few: over(FEW), many: over(MANY) }
 }

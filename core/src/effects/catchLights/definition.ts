@@ -45,7 +45,7 @@ export const catchLights = defineEffect({
   dials: ['pattern.size', 'pattern.tones', 'shape.strength', 'shape.evenness', 'shape.blur'],
   places: [{ ...originPlace, label: 'Where the light is' }],
   startsAtLight: () => true,
-  takesBrights: { from: 'pattern.tones', strength: 'shape.strength' },
+  takesBrights: { from: 'pattern.tones', strength: 'shape.strength', rises: 0 },
   startingLooks,
   summary: ({ pattern, shape }) => ({
     pattern: `edges of ${Math.round(pattern.size)} px that face the light`,

@@ -1,5 +1,5 @@
 import type { StartingLook } from '../effectDefinition'
-import { notTheSky, onSurfaces } from '../lightMasks'
+import { onSurfaces } from '../lightMasks'
 import { FIRST_LIGHT } from '../origin'
 import type { LampControls } from './definition'
 
@@ -40,7 +40,7 @@ function look(
       },
     },
     colour: { tint, light: null, kelvin: null, lit: 0 },
-    where: { masks: [notTheSky, ...onSurfaces.masks], hold: 85 },
+    where: { ...onSurfaces, hold: 85 },
     mix: { mode: 'normal', amount: 100, linear: true },
   }
 }

@@ -33,7 +33,7 @@ export const lightBloom = defineEffect({
   controls,
   ownColours: 'of the lights, tinted',
   dials: ['pattern.threshold', 'shape.radius', 'shape.reach', 'shape.tail', 'shape.strength'],
-  takesBrights: { from: 'pattern.threshold', linear: true, strength: 'shape.strength' },
+  takesBrights: { from: 'pattern.threshold', linear: true, strength: 'shape.strength', rises: 1 },
   startingLooks,
   summary: ({ pattern, shape }) => ({
     pattern: `lights above ${Math.round(pattern.threshold)} %`,

@@ -85,7 +85,7 @@ export const rays = defineEffect({
   dials: ['pattern.length', 'shape.strength', 'shape.softness', 'pattern.count', 'shape.noise', 'pattern.tones'],
   places: [originPlace, { label: 'Where they land', x: 'pattern.toX', y: 'pattern.toY' }],
   startsAtLight: ({ pattern }) => pattern.by !== 'shafts',
-  takesBrights: { from: 'pattern.tones', strength: 'shape.strength' },
+  takesBrights: { from: 'pattern.tones', strength: 'shape.strength', rises: 0.5 },
   applies: (path, { pattern }) => {
     if (SHAFTS_ONLY.includes(path)) return pattern.by === 'shafts'
     if (SMEAR_ONLY.includes(path)) return pattern.by !== 'shafts'
