@@ -371,7 +371,7 @@ describe('directly on the photo', () => {
     expect(now).not.toBe(before)
     await page.getByRole('button', { name: 'Before', exact: true }).click()
     expect(await view(page)).toBe(before)
-    await page.getByRole('button', { name: /^Compare vs As it was/ }).click()
+    await page.getByRole('button', { name: /^Before: As it was/ }).click()
     await page.getByRole('menuitem', { name: 'The photo as it came' }).click()
     expect(await seenAt(page, 100, 100)).toEqual(blue)
     await page.getByRole('button', { name: 'After', exact: true }).click()

@@ -1,5 +1,5 @@
 import { fileURLToPath } from 'node:url'
-import sharp from 'sharp'
+import sharp, { type OverlayOptions } from 'sharp'
 import { newEffect } from '../src/effects/newEffect'
 import { effectDefinitions, type EffectKind } from '../src/effects/registry'
 import type { Kernels } from '../src/graph/operation'
@@ -34,7 +34,7 @@ export async function lookSheet(kernels: Kernels, photos: URL): Promise<Buffer> 
     .filter(({ madeFromEffect }) => !madeFromEffect)
     .flatMap(({ kind, label, startingLooks }) => startingLooks.map(({ name }) => ({ kind, label, look: name })))
   const height = Math.round((WIDTH * 2) / 3)
-  const parts: sharp.OverlayOptions[] = []
+  const parts: OverlayOptions[] = []
   for (const [i, { kind, label, look }] of looks.entries()) {
     const photo = await open(photoOf[kind] ?? 'ferry-quay')
     const marks = { ...noMarks, reading: readPhoto(kernels, photo) }

@@ -18,7 +18,6 @@ import { useScene, type Compare } from '../../scene/sceneStore'
 import { ink } from '../../theme'
 import { CommandList } from './CommandList'
 import type { Command } from './commands'
-import { CompareWith } from './CompareWith'
 import { SceneName } from './SceneName'
 import { ZoomMenu } from './ZoomMenu'
 
@@ -59,7 +58,6 @@ export const TopBar = memo(function TopBar({ commands }: TopBarProps) {
       <SceneToggle />
       <PlayToggle />
       <CompareChoice />
-      <CompareWith />
       <ZoomMenu commands={commands} />
       <Tooltip title="All commands (Ctrl K)">
         <IconButton aria-label="All commands" onClick={() => setListOpen(true)} sx={{ color: ink.ink, borderRadius: '3px' }}>

@@ -8,6 +8,7 @@ import { showWhileOpening, useOpeningPicture } from '../../scene/openingPicture'
 import { chosenMask, editedList, useScene } from '../../scene/sceneStore'
 import { ink } from '../../theme'
 import { PictureView, type ViewTrouble } from './PictureView'
+import { CompareWith } from './CompareWith'
 import { EffectsHere } from './overlay/EffectsHere'
 import { pointerPlace, toPhoto } from './overlay/geometry'
 import { PhotoOverlay } from './overlay/PhotoOverlay'
@@ -134,6 +135,7 @@ export function PhotoView({ pool, source }: PhotoViewProps) {
       {port && <PhotoOverlay pool={pool} source={source} port={port} settled={settled} />}
       {port && <EffectsHere pool={pool} source={source} port={port} />}
       {trouble && <Trouble trouble={trouble} onAgain={() => view.current?.tryAgain()} />}
+      {compare !== 'after' && <CompareWith />}
       {port && compare === 'split' && <SplitDivider port={port} photo={photo} />}
     </Box>
   )

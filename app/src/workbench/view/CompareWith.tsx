@@ -3,6 +3,7 @@ import Menu from '@mui/material/Menu'
 import MenuItem from '@mui/material/MenuItem'
 import { CaretDown } from '@phosphor-icons/react/dist/csr/CaretDown'
 import { useState } from 'react'
+import { ink } from '../../theme'
 import { useScene, type ComparedState } from '../../scene/sceneStore'
 
 /** What Split and Before show from now on: the picture as it is at this moment. Nothing of it is a step of the history. */
@@ -25,15 +26,15 @@ export function CompareWith() {
   return (
     <>
       <Button
-        variant="text"
-        aria-label={`Compare vs ${against?.name ?? 'photo'}`}
+        variant="outlined"
         aria-haspopup="menu"
         title="What Split and Before show"
+        onDoubleClick={(event) => event.stopPropagation()}
         endIcon={<CaretDown size={12} />}
         onClick={(event) => setAnchor(event.currentTarget)}
-        sx={{ maxWidth: 150, whiteSpace: 'nowrap', overflow: 'hidden', px: 1, '& .MuiButton-endIcon': { ml: 1 } }}
+        sx={{ position: 'absolute', left: 12, top: 12, bgcolor: ink.paper, '&:hover': { bgcolor: ink.raised } }}
       >
-        vs {against?.name ?? 'photo'}
+        Before: {against?.name ?? 'the photo'}
       </Button>
       {anchor && (
         <Menu open anchorEl={anchor} onClose={() => setAnchor(undefined)}>
