@@ -21,14 +21,18 @@ function pageMemory(): number {
   )
 }
 
-/** The memory of the page once it changes no more: a scene that was left is let go by and by. */
+/** The memory of the page once garbage is collected and it changes no more: the browser lets go by and by of what was left. */
 async function memoryAtRest(page: Page): Promise<number> {
+  const client = await page.context().newCDPSession(page)
+  await client.send('HeapProfiler.enable')
   const last: number[] = []
   while (last.length < 4 || Math.max(...last) > 1.02 * Math.min(...last)) {
+    await client.send('HeapProfiler.collectGarbage')
     last.push(pageMemory())
     if (last.length > 4) last.shift()
     await page.waitForTimeout(500)
   }
+  await client.detach()
   return last.at(-1) ?? 0
 }
 
