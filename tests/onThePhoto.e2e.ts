@@ -352,6 +352,20 @@ describe('directly on the photo', () => {
     await page.getByLabel('Steps').getByText(strongest, { exact: true }).waitFor()
   })
 
+  it('what lies around the photo is mid-grey, dark or light, and stays so', async () => {
+    const around = () => page.locator('[aria-label^="Picture."]').evaluate((frame) => getComputedStyle(frame).backgroundColor)
+    expect(await around()).toBe('rgb(139, 139, 139)')
+    await page.keyboard.press('u')
+    expect(await around()).toBe('rgb(43, 43, 43)')
+    await page.reload()
+    await settled(page)
+    expect(await around()).toBe('rgb(43, 43, 43)')
+    await page.keyboard.press('u')
+    expect(await around()).toBe('rgb(214, 214, 214)')
+    await page.keyboard.press('u')
+    expect(await around()).toBe('rgb(139, 139, 139)')
+  })
+
   it('the picture is seen without an effect while V is held, and compared with how it was, without a step of the history', async () => {
     await page.getByRole('button', { name: /^Snow, / }).click()
     const before = await view(page)

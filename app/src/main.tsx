@@ -9,6 +9,7 @@ import { createRoot } from 'react-dom/client'
 import { RouterProvider } from 'react-router/dom'
 import { NoticeHost } from './common/NoticeHost'
 import { router } from './router'
+import { showSurround } from './common/surround'
 import { styleNonce } from './common/styleNonce'
 import { watchGestures } from './scene/gestures'
 import { theme } from './theme'
@@ -17,6 +18,7 @@ const styles = createCache({ key: 'w', ...(styleNonce ? { nonce: styleNonce } : 
 const queries = new QueryClient({ defaultOptions: { queries: { retry: false, refetchOnWindowFocus: false } } })
 
 watchGestures()
+showSurround()
 const root = document.getElementById('root')
 if (!root) throw new Error('The page has no root element.')
 createRoot(root).render(

@@ -1,4 +1,5 @@
 import { createTheme } from '@mui/material/styles'
+import { SURROUND } from './common/surround'
 
 /** The colours of the interface. Nothing but the accent is coloured; people judge colour between these panels. */
 export const ink = {
@@ -8,7 +9,7 @@ export const ink = {
   rule: '#c9c6bf',
   ink: '#1f2123',
   secondary: '#54575a',
-  surround: '#8b8b8b',
+  surround: SURROUND,
   accent: '#b3361f',
   stage: '#000000',
 }

@@ -7,9 +7,9 @@ import { useScene } from '../../scene/sceneStore'
 import { ink } from '../../theme'
 import type { Command } from './commands'
 
-const entries = ['fit', 'one', 'in', 'out']
+const entries = ['fit', 'one', 'in', 'out', 'surround']
 
-/** How large the photo is shown, in photo pixels per screen pixel, and ways to change it. */
+/** How large the photo is shown, in photo pixels per screen pixel, ways to change it, and what lies around it. */
 export function ZoomMenu({ commands }: { readonly commands: readonly Command[] }) {
   const [anchor, setAnchor] = useState<HTMLElement>()
   const zoom = useScene((state) => state.shownZoom) * window.devicePixelRatio

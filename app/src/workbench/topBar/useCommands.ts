@@ -2,6 +2,7 @@ import { useEffect, useMemo } from 'react'
 import { useHotkeys } from 'react-hotkeys-hook'
 import { useNavigate } from 'react-router'
 import { brushControls, findOwner, isEffect, limitsOf, nearestNumber, newEffect, type EffectKind, type Owner } from '@welkinar/core'
+import { nextSurround } from '../../common/surround'
 import { useBrush } from '../../scene/brush'
 import { changeOwner, select, useScene, type MaskView } from '../../scene/sceneStore'
 import { removeEffect } from '../depthLine/removeEffect'
@@ -90,6 +91,7 @@ function buildCommands({ canUndo, canRedo, selectedId, sceneId, goTo }: CommandC
     },
     { id: 'in', label: 'Zoom in', keys: 'equal', keysShown: '+', run: () => zoomBy(ZOOM_STEP) },
     { id: 'out', label: 'Zoom out', keys: 'minus', keysShown: '−', run: () => zoomBy(1 / ZOOM_STEP) },
+    { id: 'surround', label: 'Around the photo: mid-grey, dark, light', keys: 'u', keysShown: 'U', run: nextSurround },
     {
       id: 'split',
       label: 'Split: before and after',
