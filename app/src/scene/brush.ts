@@ -17,12 +17,15 @@ interface BrushState extends BrushSettings {
   readonly untouched: boolean
   set(part: Partial<BrushSettings>): void
   /** Makes it as large as the photo wants it, if nobody has changed it yet. */
-  fit(photo: Size): void
+  fit(photo: Size, colour: boolean): void
 }
 
-/** The brush for a photo that nobody has painted on: a large and soft one, a tenth of the photo wide. */
-export function freshBrush({ width, height }: Size): BrushSettings {
-  const tip = { size: Math.round(Math.max(width, height) / 10), hardness: 0, flow: 100 }
+/** Per cent: colour is built up in many strokes. */
+const FLOW_OF_COLOUR = 10
+
+/** The brush for a photo that nobody has painted on: a large and soft one, a tenth of the photo wide. @param colour whether colour is painted, and not a mask of something else */
+export function freshBrush({ width, height }: Size, colour = false): BrushSettings {
+  const tip = { size: Math.round(Math.max(width, height) / 10), hardness: 0, flow: colour ? FLOW_OF_COLOUR : 100 }
   return { ...tip, level: 100, pressure: 'size', erase: false, edges: false, tolerance: TOLERANCE }
 }
 
@@ -36,8 +39,8 @@ export const useBrush = create<BrushState>()((set, get) => ({
     const swapped = part.erase !== undefined && part.erase !== state.erase ? { ...state.other, other: tipOf(state) } : {}
     set({ ...swapped, ...part, untouched: false })
   },
-  fit: (photo) => {
-    if (get().untouched) set({ ...freshBrush(photo), other: tipOf(freshBrush(photo)) })
+  fit: (photo, colour) => {
+    if (get().untouched) set({ ...freshBrush(photo, colour), other: tipOf(freshBrush(photo)) })
   },
 }))
 

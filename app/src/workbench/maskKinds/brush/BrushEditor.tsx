@@ -15,9 +15,10 @@ const pressureLabels: Record<BrushSettings['pressure'], string> = { nothing: 'No
 /** The brush that the next stroke is painted with, and what has been painted. */
 export function BrushEditor({ source, list, mask }: MaskEditorProps<BrushMask>) {
   const brush = useBrush()
-  const start = freshBrush(source.photo)
+  const paintsColour = source.effects.some(({ id, kind }) => id === list.owner && kind === 'glaze')
+  const start = freshBrush(source.photo, paintsColour)
   const { width, height } = source.photo
-  useEffect(() => useBrush.getState().fit({ width, height }), [width, height])
+  useEffect(() => useBrush.getState().fit({ width, height }, paintsColour), [width, height, paintsColour])
   const count = mask.strokes.length
   return (
     <>
