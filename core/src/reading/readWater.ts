@@ -11,7 +11,7 @@ const LEAST_CHANGE = 0.008
 /** Waves lie level: tones change so many times as much from row to row as along a row, and less than this on the mean. */
 const LEVEL_WAVES = 1.35
 const CALM = 0.06
-/** Water is seen on at least so much of the height, and is not greener or redder than it is blue by more than this. */
+/** Water is seen on at least so much of the height, and against its sky it is not greener or redder than it is blue by more than this. */
 const LEAST_HEIGHT = 0.05
 const MOST_COLOUR = 1.25
 
@@ -63,21 +63,31 @@ function correlation(a: readonly Float64Array[], b: readonly Float64Array[]): nu
 }
 
 function hasLevelWaves(photo: SmallPhoto, level: Level): boolean {
-  const { width, height, light, channels } = photo
+  const { width, height, light } = photo
   const lineAt = heightOf(level, photo)
   let [across, down, count] = [0, 0, 0]
-  const colour = [0, 0, 0]
   for (let x = 1; x < width - 1; x++) {
     for (let y = Math.max(1, Math.ceil(lineAt(x) + 2)); y < height - 1; y++) {
       const i = y * width + x
       across += Math.abs((light[i + 1] ?? 0) - (light[i - 1] ?? 0))
       down += Math.abs((light[i + width] ?? 0) - (light[i - width] ?? 0))
-      for (let k = 0; k < 3; k++) colour[k] = (colour[k] ?? 0) + (channels[k]?.[i] ?? 0)
       count++
     }
   }
-  if (count === 0) return false
-  const [red = 0, green = 0, blue = 0] = colour
-  const isGround = green > MOST_COLOUR * blue || (red > MOST_COLOUR * blue && red > green)
-  return down > LEVEL_WAVES * across && down / count / 2 < CALM && !isGround
+  return count > 0 && down > LEVEL_WAVES * across && down / count / 2 < CALM && !isGround(photo, lineAt)
+}
+
+/** Whether what is under a line is clearly greener or redder than what is over it: water has the colour of its sky. */
+function isGround({ width, channels }: SmallPhoto, lineAt: (x: number) => number): boolean {
+  const mean = (plane: Float32Array, side: number): number => {
+    let [sum, count] = [0, 0]
+    plane.forEach((value, i) => {
+      if (side * (Math.floor(i / width) - lineAt(i % width)) < 2) return
+      sum += value
+      count++
+    })
+    return sum / Math.max(1, count)
+  }
+  const [red, green, blue] = channels.map((plane) => mean(plane, 1) / Math.max(1e-3, mean(plane, -1))) as [number, number, number]
+  return green > MOST_COLOUR * blue || red > MOST_COLOUR * blue
 }
