@@ -48,6 +48,7 @@ export const theme = createTheme({
         'html, body, #root': { height: '100%' },
         body: { fontVariantNumeric: 'tabular-nums', fontFeatureSettings: '"tnum"', overflow: 'hidden', userSelect: 'none' },
         'input, textarea, [role=alert]': { userSelect: 'text' },
+        input: { accentColor: ink.ink },
         ':focus-visible': focusRing,
         '@media (prefers-reduced-motion: reduce)': { '*': { transition: 'none !important' } },
       },

@@ -25,6 +25,12 @@ describe('a new effect starts where the photo wants it', () => {
     }
   })
 
+  it('shafts, which take no light from the photo, start as on any other', () => {
+    const shafts = (few: number) =>
+      newEffect(photo, { kind: 'rays', look: 'Shafts from above', id: 'r', marks: read({ brights: { few, many: 0.02 } }) }).controls
+    expect(shafts(0.05)).toEqual(shafts(1))
+  })
+
   it('of a wide bright sky only its brightest part gives light', () => {
     const threshold = (many: number) =>
       (

@@ -84,9 +84,10 @@ const MOST_STRONGER = 1.6
 const MOST_FROM = 95
 
 /** Tones from which light is taken, and what is kept out of the dark, by how bright the brightest of the photo are, and how many they are. */
-function toItsBrights(effect: Effect, { takesBrights }: EffectDefinition, { few, many }: Reading['brights']): void {
+function toItsBrights(effect: Effect, { takesBrights, applies }: EffectDefinition, { few, many }: Reading['brights']): void {
   const part = Math.min(1, Math.max(LEAST_BRIGHTS, encodedOf(few)) / USUAL_BRIGHTS)
-  if (takesBrights) {
+  // Shafts, of the same kind as streaming brights, take no light from the photo.
+  if (takesBrights && (applies?.(takesBrights.from, effect.controls as never) ?? true)) {
     const { from, linear, strength, rises } = takesBrights
     const less = linear ? linearOf([part * USUAL_BRIGHTS, 0, 0])[0] / linearOf([USUAL_BRIGHTS, 0, 0])[0] : part
     // Of a wide bright sky only the brightest part counts: all of it would be one white patch.

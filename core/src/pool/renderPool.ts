@@ -150,8 +150,8 @@ export class RenderPool {
   }
 
   /** Colour of a small patch of a picture, sRGB-encoded; the place in photo px. */
-  colourAt(tones: GraphNode, photo: Size, x: number, y: number): Promise<Rgb> {
-    return this.ask(priorities.view, tones, (worker, graph) => worker.colourAt(graph, photo, x, y))
+  colourAt(tones: GraphNode, photo: Size, x: number, y: number, signal?: AbortSignal): Promise<Rgb> {
+    return this.ask(priorities.view, tones, (worker, graph) => worker.colourAt(graph, photo, x, y), signal)
   }
 
   /** The same for several places. */

@@ -88,12 +88,20 @@ function shapeNode(builder: StackBuilder, effect: Effect): GraphNode {
   return brought?.gives === 'correction' ? brought.picture() : onBlack(builder.field(effect), WHITE)
 }
 
-/** What comes back of the detail of a soft focus: the picture with it against the same without it. */
+/** How many times its strength detail is seen by itself: it is faint. */
+const SEEN_DETAIL = 4
+
+/** What comes back of the detail of a soft focus, stronger than it is: the picture with it against the same without it. */
 function detailNode(builder: StackBuilder, owner: Owner): GraphNode {
   if (!isEffect(owner) || owner.kind !== 'softFocus') throw new Error(`${owner.name} has no detail.`)
+  const { source } = builder
   const { pattern, shape } = owner.controls
-  const without: Effect = { ...owner, controls: { pattern, shape: { ...shape, detail: 0 } } }
-  return differenceNode(builder.resultUpTo(owner), builder.resultUpTo(without), false)
+  const withDetail = (detail: number): GraphNode => {
+    const changed: Effect = { ...owner, controls: { pattern, shape: { ...shape, detail } } }
+    // A builder knows an effect by its id: one that is changed has another.
+    return StackBuilder.of({ ...source, effects: source.effects.map((one) => (one === owner ? changed : one)) }).resultUpTo(changed)
+  }
+  return differenceNode(withDetail(SEEN_DETAIL * shape.detail), withDetail(0), false)
 }
 
 function onBlack(field: GraphNode, colour: Rgb): GraphNode {

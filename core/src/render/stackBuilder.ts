@@ -16,7 +16,7 @@ import { layerMixNode } from '../operations/mixing/mixLayer/layerMix'
 import { mixLayerNode } from '../operations/mixing/mixLayer/mixLayer'
 import { photoNode } from '../operations/sources/photo/photo'
 import { rampNode } from '../operations/colour/ramp/ramp'
-import type { AirLight } from '../operations/light/sceneLight/airLight'
+import { airLightOf } from './airLightOf'
 import { sceneBrightnessNode } from '../operations/light/sceneLight/sceneLight'
 import { BuildMemo, type Brought, type Environment } from './buildMemo'
 import { readsOthers } from './readsOthers'
@@ -25,10 +25,6 @@ import { colourOf, effectsBeneath, insideOfGroup, isEffect, type Owner, type Pic
 import { distanceNode, knowsDistance } from './sceneDepth'
 
 const BLACK: Rgb = [0, 0, 0]
-/** How far light spreads in the air: a part of the shorter side of the photo, and radii of a light. */
-const AIR_BLUR = 0.045
-const LIGHT_REACH = 4
-
 /** One effect or group that is shown stronger than it is. */
 interface Exaggerated {
   readonly id: string
@@ -166,21 +162,10 @@ export class StackBuilder {
       const { lit } = effect.colour
       return {
         ...brought,
-        litField: lit > 0 ? litFieldNode(brought.field, sceneBrightnessNode(this.airLight()), lit / 100) : brought.field,
+        litField:
+          lit > 0 ? litFieldNode(brought.field, sceneBrightnessNode(airLightOf(this.source, this.marks)), lit / 100) : brought.field,
       }
     })
-  }
-
-  private airLight(): AirLight {
-    const { photo } = this.source
-    const glows = this.marks.lights.map(({ x, y, radius, strength, colour }) => ({
-      x,
-      y,
-      sigma: LIGHT_REACH * radius,
-      strength: (0.8 * strength) / 100,
-      colour: rgbFromHex(colour),
-    }))
-    return { photoId: photo.id, sigma: AIR_BLUR * Math.min(photo.width, photo.height), glows }
   }
 
   colour(effect: Effect): Rgb {
@@ -292,7 +277,7 @@ export class StackBuilder {
       const stops = ramp?.map(({ at, colour }) => ({ at: at / 100, colour: rgbFromHex(colour) }))
       const colours = this.ownColours(effect, beneath) ?? (stops && rampNode(this.rampedField(effect, beneath), stops))
       const colour = this.colour(effect)
-      const lightened = inSceneLight(this.airLight(), lit, colour, colours)
+      const lightened = inSceneLight(airLightOf(this.source, this.marks), lit, colour, colours)
       return balance ? balancedColours(this.field(effect, beneath), balance, colour, lightened) : lightened
     })
   }

@@ -99,6 +99,22 @@ describe('soft focus with its detail at full strength over a weak glow', () => {
     expect(followed(50, 80)).not.toEqual(followed(100, 80))
   })
 
+  it('has a picture of its own: mid-grey where nothing comes back, lighter and darker where something does', () => {
+    const half = samplePixels(size.width, size.height, 3).map((code, i) => (i % (4 * size.width) < 2 * size.width ? code : 120))
+    const photo = photoFrom(kernels, 'photo', size.width, size.height, half)
+    const effect = softFocus({}, { detailBy: 'own', detailWith: 'own', detail: 40, detailRadius: 2 })
+    const { pixels } = renderAll(
+      evaluatorFor(kernels, photo),
+      sceneGraph({ photo, effects: [effect] }, { kind: 'detail', effectId: 's' }),
+      photo,
+    )
+    const greens = (from: number, to: number) =>
+      [...pixels].filter((_, i) => i % 4 === 1 && (i >> 2) % size.width >= from && (i >> 2) % size.width < to)
+    expect(Math.max(...greens(0, 140))).toBeGreaterThan(150)
+    expect(Math.min(...greens(0, 140))).toBeLessThan(105)
+    for (const code of greens(180, 300)) expect(Math.abs(code - 128)).toBeLessThanOrEqual(1)
+  })
+
   it('is off by its switch, whatever its strength', () => {
     const pixels = samplePixels(size.width, size.height, 3)
     expect(rendered(softFocus({}, { detailBy: 'off', detail: 300 }), pixels)).toEqual(rendered(softFocus({}, { detail: 0 }), pixels))

@@ -7,8 +7,9 @@ import { showProblem } from '../../../common/notices'
 import { useScene, type Dropper as DropperTool } from '../../../scene/sceneStore'
 import { ink } from '../../../theme'
 import type { ViewPort } from '../viewPort'
-import { limited, pointerPlace, screenPoint, toPhoto, type Point } from './geometry'
+import { limited, pointerPlace, toPhoto, type Point } from './geometry'
 import { Lens } from './Lens'
+import { PlaceRing } from './PlaceRing'
 import { TapSurface } from './TapSurface'
 
 interface DropperProps {
@@ -64,7 +65,6 @@ export function Dropper({ pool, source, port, tool }: DropperProps) {
     setPlace(limited(inPhoto({ x: at.x + step[0] * far, y: at.y + step[1] * far }, source.photo)))
   }
   const onPointerMove = (event: PointerEvent<HTMLElement>) => setPlace(limited(toPhoto(port, pointerPlace(event, event.currentTarget))))
-  const mark = screenPoint(port, at)
   return (
     <Box
       ref={root}
@@ -76,19 +76,7 @@ export function Dropper({ pool, source, port, tool }: DropperProps) {
       sx={{ position: 'absolute', inset: 0, outline: 'none' }}
     >
       <TapSurface port={port} onTap={take} />
-      <Box
-        sx={{
-          position: 'absolute',
-          left: mark.x - 5,
-          top: mark.y - 5,
-          width: 10,
-          height: 10,
-          border: '1px solid #fff',
-          outline: `1px solid ${ink.ink}`,
-          borderRadius: '50%',
-          pointerEvents: 'none',
-        }}
-      />
+      <PlaceRing port={port} at={at} />
       <Lens pool={pool} photo={source.photo} port={port} node={node} at={at} seen={SEEN}>
         <Box
           data-testid="dropper colour"
@@ -135,14 +123,13 @@ function inPhoto({ x, y }: Point, { width, height }: PictureSource['photo']): Po
 function useColourAt(pool: RenderPool, photo: PictureSource['photo'], node: GraphNode, { x, y }: Point): string | undefined {
   const [colour, setColour] = useState<string>()
   useEffect(() => {
-    let wanted = true
+    // Of the places that a hand passes only the last is worth an answer.
+    const abort = new AbortController()
     pool
-      .colourAt(node, photo, x, y)
-      .then((found) => wanted && setColour(hexFromRgb(found)))
-      .catch((error: unknown) => wanted && showProblem(error, 'Reading the colour'))
-    return () => {
-      wanted = false
-    }
+      .colourAt(node, photo, x, y, abort.signal)
+      .then((found) => !abort.signal.aborted && setColour(hexFromRgb(found)))
+      .catch((error: unknown) => !abort.signal.aborted && showProblem(error, 'Reading the colour'))
+    return () => abort.abort()
   }, [pool, photo, node, x, y])
   return colour
 }

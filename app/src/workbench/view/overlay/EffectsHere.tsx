@@ -8,7 +8,8 @@ import { useState } from 'react'
 import { select, useScene } from '../../../scene/sceneStore'
 import { ink } from '../../../theme'
 import type { ViewPort } from '../viewPort'
-import { screenPoint, type Point } from './geometry'
+import type { Point } from './geometry'
+import { PlaceRing } from './PlaceRing'
 
 interface EffectsHereProps {
   readonly pool: RenderPool
@@ -40,24 +41,10 @@ function EffectsAt({ pool, source, port, at }: EffectsHereProps & { readonly at:
     retry: false,
   })
   const close = () => useScene.getState().set({ askedAt: undefined })
-  const place = screenPoint(port, at)
   const words = error ? 'This place could not be read.' : found ? 'No effect changes this place.' : 'Looking …'
   return (
     <>
-      <Box
-        ref={setMark}
-        sx={{
-          position: 'absolute',
-          left: place.x - 5,
-          top: place.y - 5,
-          width: 10,
-          height: 10,
-          borderRadius: '50%',
-          border: '1px solid #fff',
-          outline: `1px solid ${ink.ink}`,
-          pointerEvents: 'none',
-        }}
-      />
+      <PlaceRing ref={setMark} port={port} at={at} />
       {mark && (
         <Menu open anchorEl={mark} onClose={close} slotProps={{ list: { 'aria-label': 'Effects that change this place' } }}>
           {!found?.length && <MenuItem disabled>{words}</MenuItem>}
