@@ -14,6 +14,8 @@ const CALM = 0.06
 /** Water is seen on at least so much of the height, and against its sky it is not greener or redder than it is blue by more than this. */
 const LEAST_HEIGHT = 0.05
 const MOST_COLOUR = 1.25
+/** Parts of the height over and under the line whose colours are compared. */
+const COLOUR_BAND = 0.2
 
 /**
  * Whether what lies under a line is water: it mirrors what stands over the line, or its waves lie level and it is not the colour of ground. Common practice; no source.
@@ -77,12 +79,13 @@ function hasLevelWaves(photo: SmallPhoto, level: Level): boolean {
   return count > 0 && down > LEVEL_WAVES * across && down / count / 2 < CALM && !isGround(photo, lineAt)
 }
 
-/** Whether what is under a line is clearly greener or redder than what is over it: water has the colour of its sky. */
-function isGround({ width, channels }: SmallPhoto, lineAt: (x: number) => number): boolean {
+/** Whether what is under a line is clearly greener or redder than what is over it: water has the colour of the sky that is as low. */
+function isGround({ width, height, channels }: SmallPhoto, lineAt: (x: number) => number): boolean {
   const mean = (plane: Float32Array, side: number): number => {
     let [sum, count] = [0, 0]
     plane.forEach((value, i) => {
-      if (side * (Math.floor(i / width) - lineAt(i % width)) < 2) return
+      const off = side * (Math.floor(i / width) - lineAt(i % width))
+      if (off < 2 || off > COLOUR_BAND * height) return
       sum += value
       count++
     })
