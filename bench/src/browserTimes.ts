@@ -144,8 +144,8 @@ export async function demoTimes(
 }
 
 /** Lays effects on the open photo, and waits until all is quiet. */
-export async function layRecipe(page: Page, effects: Effect[]): Promise<void> {
-  const text = recipeText('Bench', size, effects)
+export async function layRecipe(page: Page, effects: Effect[], photo = size): Promise<void> {
+  const text = recipeText('Bench', photo, effects)
   const chooser = page.waitForEvent('filechooser')
   await page.keyboard.press('Control+k')
   await page.getByRole('combobox', { name: 'Find a command' }).fill('open a recipe')
@@ -189,8 +189,8 @@ export async function sliderTimes(page: Page): Promise<{ coarse: number[]; exact
   return { coarse, exact }
 }
 
-/** Makes a PNG, and how long the page was blocked by that. */
-export async function exportTimes(page: Page): Promise<{ total: number; blocked: number }> {
+/** Makes a PNG: how long that takes and blocks the page, and the most memory that the page has meanwhile. */
+export async function exportTimes(page: Page): Promise<{ total: number; blocked: number; memory: number }> {
   await page.getByRole('link', { name: 'Export' }).click()
   await page.getByRole('button', { name: 'Make the PNG file' }).waitFor()
   await page.waitForTimeout(2500)
@@ -202,14 +202,16 @@ export async function exportTimes(page: Page): Promise<{ total: number; blocked:
     }).observe({ type: 'longtask' })
   })
   const start = performance.now()
-  const waiting = page.waitForEvent('download', { timeout: 120_000 })
+  const waiting = page.waitForEvent('download', { timeout: 240_000 })
+  let memory = 0
+  const watch = setInterval(() => (memory = Math.max(memory, pageMemory())), 500)
   await page.getByRole('button', { name: 'Make the PNG file' }).click()
-  await waiting
+  await waiting.finally(() => clearInterval(watch))
   const total = performance.now() - start
   const blocked = await page.evaluate(() => (window as unknown as { blocked: number }).blocked)
   await page.getByRole('link', { name: /Workbench/ }).click()
   await settled(page)
-  return { total, blocked }
+  return { total, blocked, memory }
 }
 
 /** Paints long strokes into a mask of the top effect. */

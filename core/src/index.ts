@@ -1,7 +1,7 @@
 export { hueOf } from './colour/hueOf'
 export { temperatureInWords } from './colour/temperature'
 export { rgbFromHex, hexFromRgb, type Rgb } from './colour/hex'
-export { exportFormats, type ExportFormat, type ExportOptions } from './codecs/encodePicture'
+export { exportFormats, fileFormats, formatOfName, type ExportFormat, type ExportOptions } from './codecs/formats/registry'
 export type { CodecName, LoadCodec } from './codecs/codecModules'
 export { newEffect } from './effects/newEffect'
 export { decorrelated } from './effects/decorrelate'

@@ -35,3 +35,4 @@ export { drawShafts } from './shafts'
 export {
   lightOfTones, brightsOf, adjustTones, litByLamp, throughTable, difference, balanceTones, lampField, softShoulder, encodedFromOklab,
 } from './tones'
+export { filterRows } from './png'

@@ -1,13 +1,12 @@
-import { readFile } from 'node:fs/promises'
-import { wasmCodecs, type CodecName, type Codecs } from '@welkinar/core/worker'
+import type { ExportFormat } from '@welkinar/core'
+import type { Codecs } from '@welkinar/core/worker'
 import sharp, { type Sharp } from 'sharp'
 import { describe, expect, it } from 'vitest'
 import { openPhoto } from '../../core/src/codecs/openPhoto'
-import { codecPath } from './modulePaths'
+import { fileOf, testCodecs } from '../../core/test-support/codecs'
 import { nativeCodecs } from './nativeCodecs'
 
-const inWebAssembly = wasmCodecs(async (name: CodecName) => WebAssembly.compile(await readFile(codecPath(name))))
-const native = nativeCodecs(inWebAssembly)
+const native = nativeCodecs(testCodecs)
 
 const noise = { type: 'gaussian' as const, mean: 120, sigma: 50 }
 /** Colour noise over an odd size, which blocks and reduced colour do not divide. */
@@ -45,23 +44,33 @@ describe('native codecs', () => {
       const { full, notices } = await openPhoto(bytes, name, codecs)
       return { ...full, pixels: Buffer.from(full.pixels as ArrayBuffer).toString('base64'), notices }
     }
-    expect(await read(native)).toEqual(await read(inWebAssembly))
+    expect(await read(native)).toEqual(await read(testCodecs))
   })
 
   it('write a PNG that is the same file, and a JPEG that is as near to the picture', async () => {
-    const [width, height] = [201, 133]
-    const pixels = new Uint8ClampedArray(await picture().ensureAlpha().raw().toBuffer())
-    const wanted = await picture().raw().toBuffer()
-    const written = async (codecs: Codecs, format: 'png' | 'jpeg') =>
-      Buffer.from(await (await codecs.encode(pixels.slice(), width, height, { format, quality: 92 })).arrayBuffer())
-    expect((await written(native, 'png')).equals(await written(inWebAssembly, 'png'))).toBe(true)
+    const size = { width: 201, height: 600 }
+    const pixels = new Uint8ClampedArray(await picture(size.width, size.height).ensureAlpha().raw().toBuffer())
+    const written = (codecs: Codecs, format: ExportFormat) => fileOf(pixels, size, { format, quality: 92 }, codecs)
+    expect((await written(native, 'png')).equals(await written(testCodecs, 'png'))).toBe(true)
     const error = async (codecs: Codecs): Promise<number> => {
       const found = await sharp(await written(codecs, 'jpeg'))
+        .ensureAlpha()
         .raw()
         .toBuffer()
-      return found.reduce((sum, code, i) => sum + Math.abs(code - wanted[i]!), 0) / found.length
+      return found.reduce((sum, code, i) => sum + Math.abs(code - pixels[i]!), 0) / found.length
     }
     // Two encoders: not the same codes, but as good a picture of the same quality.
-    expect(Math.abs((await error(native)) / (await error(inWebAssembly)) - 1)).toBeLessThan(0.1)
+    expect(Math.abs((await error(native)) / (await error(testCodecs)) - 1)).toBeLessThan(0.1)
+  })
+
+  it.each([80, 92])('write a JPEG in pieces with the pixels of one that is written at once, quality %s', async (quality) => {
+    const size = { width: 333, height: 1300 }
+    const pixels = new Uint8ClampedArray(await picture(size.width, size.height).ensureAlpha().raw().toBuffer())
+    const file = await fileOf(pixels, size, { format: 'jpeg', quality }, native)
+    const atOnce = await picture(size.width, size.height)
+      .jpeg({ quality, chromaSubsampling: quality < 90 ? '4:2:0' : '4:4:4', optimiseCoding: false })
+      .toBuffer()
+    const read = (bytes: Buffer) => sharp(bytes, { failOn: 'warning' }).raw().toBuffer()
+    expect((await read(file)).equals(await read(atOnce))).toBe(true)
   })
 })

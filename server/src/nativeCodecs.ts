@@ -1,4 +1,4 @@
-import { FULL_COLOUR_FROM, type Codecs } from '@welkinar/core/worker'
+import { bandOfJpegs, FULL_COLOUR_FROM, piecesOf, type Codecs } from '@welkinar/core/worker'
 import sharp from 'sharp'
 
 /** sharp reads no more than so many pixels; the application has its own limit, with its own words. */
@@ -8,7 +8,7 @@ const NO_LIMIT = false
  * Codecs of sharp (libvips), several times as fast as those in WebAssembly. A test holds the pixels that they read against theirs.
  * @param others for what is to be the same file everywhere
  */
-export const nativeCodecs = (others: Pick<Codecs, 'encode'>): Codecs => ({
+export const nativeCodecs = (others: Pick<Codecs, 'encodeBand'>): Codecs => ({
   decoderFor: () =>
     Promise.resolve(async (bytes) => {
       // As in the browser an embedded profile is not applied, and a file that is a little damaged gives what there is.
@@ -23,15 +23,17 @@ export const nativeCodecs = (others: Pick<Codecs, 'encode'>): Codecs => ({
       const pixels = deep ? new Uint16Array(buffer, byteOffset, byteLength / 2) : new Uint8ClampedArray(buffer, byteOffset, byteLength)
       return { width: info.width, height: info.height, data: pixels }
     }),
-  async encode(pixels, width, height, options) {
+  async encodeBand(band, options, kernels) {
     // A PNG is the same file as that of the browser.
-    if (options.format === 'png') return others.encode(pixels, width, height, options)
+    if (options.format === 'png') return others.encodeBand(band, options, kernels)
     const { quality } = options
-    const file = await sharp(pixels, { raw: { width, height, channels: 4 } })
-      .removeAlpha()
-      // Codes made for the picture would save a twentieth of the file, and need all of its coefficients at once.
-      .jpeg({ quality, chromaSubsampling: quality >= FULL_COLOUR_FROM ? '4:4:4' : '4:2:0', optimiseCoding: false })
-      .toBuffer()
-    return new Blob([new Uint8Array(file)], { type: 'image/jpeg' })
+    const pieces = piecesOf(band).map(({ width, height, data }) =>
+      sharp(data, { raw: { width, height, channels: 4 } })
+        .removeAlpha()
+        // Codes made for each piece would not be those of the whole file.
+        .jpeg({ quality, chromaSubsampling: quality >= FULL_COLOUR_FROM ? '4:4:4' : '4:2:0', optimiseCoding: false })
+        .toBuffer(),
+    )
+    return bandOfJpegs(await Promise.all(pieces))
   },
 })

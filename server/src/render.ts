@@ -3,6 +3,9 @@ import { basename, dirname, join } from 'node:path'
 import { parseArgs } from 'node:util'
 import {
   effectOfNode,
+  exportFormats,
+  fileFormats,
+  formatOfName,
   gridAt,
   gridBounds,
   marksFor,
@@ -76,9 +79,10 @@ function parseOptions(names: readonly string[]): { values: Record<string, string
 }
 
 function formatOf(out: string): ExportFormat {
-  if (/\.png$/i.test(out)) return 'png'
-  if (/\.jpe?g$/i.test(out)) return 'jpeg'
-  throw new UserProblem(`--out ends in .png or .jpg; “${out}” came.`)
+  const format = formatOfName(out)
+  if (format) return format
+  const endings = exportFormats.map((one) => `.${fileFormats[one].endings[0]}`)
+  throw new UserProblem(`--out ends in ${endings.join(' or ')}; “${out}” came.`)
 }
 
 function numberOption(text: string | undefined, name: string, least: number, most: number): number | undefined {
@@ -127,13 +131,13 @@ async function renderFile(task: Task, pool: RenderPool): Promise<void> {
   const missing = picturesOfStack(stack)
   if (missing.length > 0) console.error('The recipe has masks that read a picture from a file; they are left out.')
   const source = { photo, ...stackWithout(stack, missing), ...(await readMarks(task.marks, pool, photo)) }
-  const request = { node: sceneGraph(source), grid, rect, tileSize: TILE, priority: priorities.export }
-  const pixels = await pool.renderPixels(request).catch((error: unknown) => {
+  const options = { format: task.format, quality: task.quality }
+  const request = { node: sceneGraph(source), grid, rect, tileSize: TILE, priority: priorities.export, options }
+  const file = await pool.renderFile(request).catch((error: unknown) => {
     if (!(error instanceof RenderProblem)) throw error
     const effect = error.nodeKey === undefined ? undefined : effectOfNode(source, error.nodeKey)
     throw new UserProblem(error.inWords(effect ? `“${effect.name}”` : 'The picture'))
   })
-  const file = await pool.encode(pixels, rect.width, rect.height, { format: task.format, quality: task.quality })
   await writeFile(task.out, new Uint8Array(await file.arrayBuffer())).catch((error: NodeJS.ErrnoException) => {
     throw new UserProblem(`“${task.out}” cannot be written: ${error.code}.`)
   })

@@ -4,7 +4,7 @@ import LinearProgress from '@mui/material/LinearProgress'
 import ToggleButton from '@mui/material/ToggleButton'
 import ToggleButtonGroup from '@mui/material/ToggleButtonGroup'
 import Typography from '@mui/material/Typography'
-import { sceneGraph, type ExportFormat, type Scene } from '@welkinar/core'
+import { exportFormats, fileFormats, sceneGraph, type ExportFormat, type Scene } from '@welkinar/core'
 import type { RenderPool } from '@welkinar/core/pool'
 import { useState } from 'react'
 import { Link } from 'react-router'
@@ -17,11 +17,7 @@ import { LookPicture } from '../workbench/LookPicture'
 import { useExport } from './useExport'
 
 const START_QUALITY = 92
-
-const formats: readonly { readonly value: ExportFormat; readonly label: string; readonly hint: string }[] = [
-  { value: 'png', label: 'PNG', hint: 'Every pixel as computed, 8 bits a channel. For printing and for working on.' },
-  { value: 'jpeg', label: 'JPEG', hint: 'Much smaller, with a small loss. For showing and sending.' },
-]
+const DOING = 'Making the file'
 
 /** The screen where a scene becomes a file: the scene as it is on the screen, saved or not. */
 export function ExportPage() {
@@ -35,7 +31,7 @@ function Export({ scene, pool }: { readonly scene: Scene; readonly pool: RenderP
   const [quality, setQuality] = useState(START_QUALITY)
   const { progress, exported, start, cancel } = useExport(scene, pool)
   const { width, height } = scene.photo
-  const chosen = formats.find(({ value }) => value === format)
+  const chosen = fileFormats[format]
   return (
     <Box sx={{ height: '100%', display: 'flex' }}>
       <Pictures scene={scene} pool={pool} />
@@ -59,14 +55,14 @@ function Export({ scene, pool }: { readonly scene: Scene; readonly pool: RenderP
           value={format}
           onChange={(_, next: ExportFormat | null) => next && setFormat(next)}
         >
-          {formats.map(({ value, label }) => (
-            <ToggleButton key={value} value={value}>
-              {label}
+          {exportFormats.map((one) => (
+            <ToggleButton key={one} value={one}>
+              {fileFormats[one].name}
             </ToggleButton>
           ))}
         </ToggleButtonGroup>
-        <Typography sx={{ mt: 2, mb: 4, color: ink.secondary, minHeight: 38 }}>{chosen?.hint}</Typography>
-        {format === 'jpeg' && (
+        <Typography sx={{ mt: 2, mb: 4, color: ink.secondary, minHeight: 38 }}>{chosen.hint}</Typography>
+        {chosen.hasQuality && (
           <NumberControl
             control={{ label: 'Quality', unit: '', usual: [50, 100], step: 1 }}
             limits={{ least: 1, most: 100, whole: true }}
@@ -78,20 +74,17 @@ function Export({ scene, pool }: { readonly scene: Scene; readonly pool: RenderP
         {progress ? (
           <Box role="status" sx={{ mt: 4 }}>
             <Box sx={{ display: 'flex', mb: 2 }}>
-              <Box sx={{ flex: 1 }}>{progress.doing} …</Box>
-              {progress.done !== undefined && `${Math.round(progress.done * 100)} %`}
+              <Box sx={{ flex: 1 }}>{DOING} …</Box>
+              {Math.round(progress.done * 100)} %
             </Box>
-            <LinearProgress
-              aria-label={progress.doing}
-              {...(progress.done === undefined ? {} : { variant: 'determinate', value: progress.done * 100 })}
-            />
+            <LinearProgress aria-label={DOING} variant="determinate" value={progress.done * 100} />
             <Button variant="outlined" onClick={cancel} sx={{ mt: 4 }}>
               Cancel
             </Button>
           </Box>
         ) : (
           <Button variant="contained" fullWidth sx={{ mt: 4, minHeight: 40 }} onClick={() => void start({ format, quality })}>
-            Make the {chosen?.label} file
+            Make the {chosen.name} file
           </Button>
         )}
         {exported && (

@@ -1,4 +1,4 @@
-import { gridAt, gridBounds, sceneGraph, UserProblem, type ExportOptions, type Scene } from '@welkinar/core'
+import { fileFormats, gridAt, gridBounds, sceneGraph, UserProblem, type ExportOptions, type Scene } from '@welkinar/core'
 import { priorities, type RenderPool } from '@welkinar/core/pool'
 import { useEffect, useRef, useState } from 'react'
 import { safeFileName, saveFile } from '../common/files'
@@ -6,9 +6,8 @@ import { showProblem } from '../common/notices'
 import { renderTrouble } from '../engine/renderTrouble'
 
 export interface ExportProgress {
-  readonly doing: string
-  /** 0-1; undefined while it cannot be told. */
-  readonly done?: number
+  /** How much is computed, 0-1. */
+  readonly done: number
 }
 
 export interface Exported {
@@ -18,7 +17,6 @@ export interface Exported {
 }
 
 const TILE = 512
-const endings = { png: 'png', jpeg: 'jpg' }
 
 /** Makes the file of a scene at full size, tile by tile, and hands it to the person. */
 export function useExport(scene: Scene, pool: RenderPool) {
@@ -32,9 +30,21 @@ export function useExport(scene: Scene, pool: RenderPool) {
     const began = performance.now()
     setExported(undefined)
     try {
-      const file = await makeFile(pool, scene, options, abort.signal, setProgress)
+      setProgress({ done: 0 })
+      const grid = gridAt(scene.photo, 1)
+      const file = await pool.renderFile({
+        node: sceneGraph(scene),
+        grid,
+        rect: gridBounds(grid),
+        tileSize: TILE,
+        priority: priorities.export,
+        keep: 'nothing',
+        options,
+        signal: abort.signal,
+        onProgress: (done) => setProgress({ done }),
+      })
       if (abort.signal.aborted) return
-      const fileName = `${safeFileName(scene.name)}.${endings[options.format]}`
+      const fileName = `${safeFileName(scene.name)}.${fileFormats[options.format].endings[0]}`
       saveFile(file, fileName)
       setExported({ fileName, bytes: file.size, seconds: (performance.now() - began) / 1000 })
     } catch (error) {
@@ -44,27 +54,4 @@ export function useExport(scene: Scene, pool: RenderPool) {
     }
   }
   return { progress, exported, start, cancel: () => running.current?.abort() }
-}
-
-async function makeFile(
-  pool: RenderPool,
-  scene: Scene,
-  options: ExportOptions,
-  signal: AbortSignal,
-  onProgress: (progress: ExportProgress) => void,
-): Promise<Blob> {
-  const grid = gridAt(scene.photo, 1)
-  onProgress({ doing: 'Computing the picture', done: 0 })
-  const pixels = await pool.renderPixels({
-    node: sceneGraph(scene),
-    grid,
-    rect: gridBounds(grid),
-    tileSize: TILE,
-    priority: priorities.export,
-    keep: 'nothing',
-    signal,
-    onProgress: (done) => onProgress({ doing: 'Computing the picture', done }),
-  })
-  onProgress({ doing: `Writing the ${options.format.toUpperCase()} file` })
-  return pool.encode(pixels, grid.width, grid.height, options)
 }

@@ -1,29 +1,17 @@
 import { readdirSync, readFileSync } from 'node:fs'
-import { createRequire } from 'node:module'
 import { fileURLToPath } from 'node:url'
 import sharp from 'sharp'
 import { beforeAll, describe, expect, it, vi } from 'vitest'
+import { testCodecs } from '../../test-support/codecs'
 import { randomNumbers } from '../../test-support/pictures'
 import { parseMarks } from '../model/marksFile'
 import { parseRecipe, stackFor } from '../model/recipe'
 import { UserProblem } from '../model/userProblem'
 import { sceneGraph } from '../render/sceneGraph'
-import type { CodecName } from './codecModules'
-import { wasmCodecs } from './codecs'
 import { openPhoto } from './openPhoto'
 
 /** More in the soak (`npm run soak`). */
 const FILES = Number(process.env['WELKINAR_BAD_FILES'] ?? 300)
-
-const require = createRequire(import.meta.url)
-const paths: Record<CodecName, string> = {
-  jpegDecoder: '@jsquash/jpeg/codec/dec/mozjpeg_dec.wasm',
-  jpegEncoder: '@cornerstonejs/codec-libjpeg-turbo-8bit/wasm',
-  png: '@jsquash/png/codec/pkg/squoosh_png_bg.wasm',
-  webpDecoder: '@jsquash/webp/codec/dec/webp_dec.wasm',
-  avifDecoder: '@jsquash/avif/codec/dec/avif_dec.wasm',
-}
-const load = (name: CodecName) => WebAssembly.compile(readFileSync(require.resolve(paths[name])))
 
 /** Small files of every format that is read, in several ways of writing each. */
 async function samples(): Promise<{ name: string; bytes: Uint8Array }[]> {
@@ -79,7 +67,7 @@ describe('files that are damaged', () => {
       const bad = mutated(bytes, random)
       const started = performance.now()
       try {
-        const { full } = await openPhoto(bad, name, wasmCodecs(load))
+        const { full } = await openPhoto(bad, name, testCodecs)
         expect(full.pixels.byteLength).toBe(full.width * full.height * (full.format === 'rgba8' ? 4 : 6))
         opened++
       } catch (error) {
@@ -90,7 +78,7 @@ describe('files that are damaged', () => {
       slowest = Math.max(slowest, performance.now() - started)
     }
     // What was not hurt opens after all that.
-    for (const { name, bytes } of files) expect((await openPhoto(bytes, name, wasmCodecs(load))).full.width, name).toBeGreaterThan(20)
+    for (const { name, bytes } of files) expect((await openPhoto(bytes, name, testCodecs)).full.width, name).toBeGreaterThan(20)
     // However many there were: a decoder that keeps what a damaged file made it take would show here.
     const grown = process.memoryUsage().rss - memory
     expect(grown).toBeLessThan(400e6)

@@ -17,7 +17,7 @@ type Init = (module: WebAssembly.Module) => Promise<unknown>
 const ready = new Map<CodecName, Promise<unknown>>()
 
 /** Makes a codec ready once. Emscripten's and wasm-bindgen's initialisers both take a compiled module. */
-export function prepareCodec(name: CodecName, load: LoadCodec, init: unknown): Promise<unknown> {
+function prepareCodec(name: CodecName, load: LoadCodec, init: unknown): Promise<unknown> {
   let preparing = ready.get(name)
   if (!preparing) {
     preparing = load(name).then((module) => (init as Init)(module))

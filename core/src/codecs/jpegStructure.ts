@@ -23,7 +23,7 @@ export function readJpegStructure(bytes: Uint8Array): JpegStructure {
     else {
       if (isFrameHeader(marker)) components = bytes[at + 9] ?? 0
       if (marker === START_OF_SCAN) return { components, complete: endsAfter(bytes, at + 2) }
-      at += 2 + (((bytes[at + 2] ?? 0) << 8) | (bytes[at + 3] ?? 0))
+      at = afterSegment(bytes, at)
     }
   }
   return { components, complete: false }
@@ -51,9 +51,41 @@ export function jpegWithoutMetadata(bytes: Uint8Array): readonly Uint8Array[] {
     const marker = bytes[at + 1] ?? 0
     if (bytes[at] !== 0xff) break
     if (marker === START_OF_SCAN) return [...parts, bytes.subarray(at)]
-    const end = marker === 0xff ? at + 1 : at + 2 + (((bytes[at + 2] ?? 0) << 8) | (bytes[at + 3] ?? 0))
+    const end = marker === 0xff ? at + 1 : afterSegment(bytes, at)
     if (marker < APPLICATION_1 || marker > APPLICATION_15 || marker === APPLICATION_14) parts.push(bytes.subarray(at, end))
     at = end
   }
   return [bytes]
+}
+
+/** Where things stand in a baseline JPEG of one scan. */
+export interface JpegParts {
+  /** All up to the coded data. */
+  readonly head: Uint8Array
+  /** From there to the end-of-image marker. */
+  readonly coded: Uint8Array
+  /** Offset of the frame header's marker. */
+  readonly frame: number
+  /** Offset of the scan header's marker. */
+  readonly scan: number
+  /** Width and height of what is coded together, px: 8 at full colour, 16 with halved colour. */
+  readonly unit: number
+}
+
+/** The parts of a JPEG that is sound: one that an encoder has just made. */
+export function jpegParts(bytes: Uint8Array): JpegParts {
+  let [frame, unit] = [0, 8]
+  let at = 2
+  for (; bytes[at + 1] !== START_OF_SCAN; at = afterSegment(bytes, at)) {
+    if (!isFrameHeader(bytes[at + 1] ?? 0)) continue
+    frame = at
+    // Horizontal sampling of the first component stands in the upper half of the byte.
+    unit = 8 * ((bytes[at + 11] ?? 0x11) >> 4)
+  }
+  const from = afterSegment(bytes, at)
+  return { head: bytes.subarray(0, from), coded: bytes.subarray(from, Math.max(from, bytes.length - 2)), frame, scan: at, unit }
+}
+
+function afterSegment(bytes: Uint8Array, at: number): number {
+  return at + 2 + (((bytes[at + 2] ?? 0) << 8) | (bytes[at + 3] ?? 0))
 }

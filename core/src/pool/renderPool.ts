@@ -1,5 +1,5 @@
-import { transfer } from 'comlink'
-import type { ExportOptions } from '../codecs/encodePicture'
+import type { Band, EncodedBand } from '../codecs/formats/fileFormat'
+import { fileFormats, type ExportOptions } from '../codecs/formats/registry'
 import type { Rgb } from '../colour/hex'
 import type { Keep } from '../graph/evaluator'
 import type { GraphNode } from '../graph/node'
@@ -10,6 +10,7 @@ import type { Reading } from '../model/reading'
 import type { PhotoData } from '../photo/photoData'
 import type { Grid, Size } from '../planes/grid'
 import { splitIntoTiles, type Rect } from '../planes/rect'
+import { Bands } from './bands'
 import { ColumnLanes } from './columnLanes'
 import { Lane, LaneFailure, type StartThread } from './lane'
 import { RenderProblem } from './renderProblem'
@@ -18,7 +19,7 @@ import type { SentGraph } from './sentGraph'
 import { TaskQueue } from './taskQueue'
 
 /** What is wanted sooner goes first. */
-export const priorities = { view: 0, steps: 1, measure: 2, thumbnails: 3, export: 4 } as const
+export const priorities = { view: 0, steps: 1, measure: 2, thumbnails: 3, writing: 4, export: 5 } as const
 export type Priority = (typeof priorities)[keyof typeof priorities]
 
 export interface RenderRequest {
@@ -32,6 +33,12 @@ export interface RenderRequest {
   readonly keep?: Keep
   /** Called for each tile as soon as it is there. */
   onTile(pixels: Uint8ClampedArray<ArrayBuffer>, rect: Rect): void
+}
+
+interface FileRequest extends Omit<RenderRequest, 'onTile'> {
+  readonly options: ExportOptions
+  /** How much is computed, 0-1. */
+  readonly onProgress?: (done: number) => void
 }
 
 interface PoolOptions {
@@ -131,6 +138,28 @@ export class RenderPool {
     return pixels
   }
 
+  /** The file of a rectangle. Each band of it is written as soon as it is there, and let go. */
+  async renderFile({ onProgress, options, ...request }: FileRequest): Promise<Blob> {
+    const { rect, signal } = request
+    const bands = new Bands(rect)
+    const written: Promise<EncodedBand>[] = []
+    let done = 0
+    await this.render({
+      ...request,
+      onTile: (tile, at) => {
+        for (const { index, band } of bands.add(tile, at)) {
+          const writing = this.encodeBand(band, options, signal)
+          // Whether it fails is asked below, when all is computed.
+          writing.catch(() => undefined)
+          written[index] = writing
+        }
+        done += at.width * at.height
+        onProgress?.(done / (rect.width * rect.height))
+      },
+    })
+    return fileFormats[options.format].join(await Promise.all(written), rect)
+  }
+
   /** What an opened photo shows: its sky, its horizon, distances. Anything else that waits goes first. */
   readPhoto(id: string): Promise<Reading> {
     return this.queue.run(priorities.measure, (lane) => withSecondTry(lane, () => lane.call(async (worker) => worker.readPhoto(id))))
@@ -164,15 +193,15 @@ export class RenderPool {
     return this.ask(priorities.view, tones, (worker, graph) => worker.measureLight(graph, photo, x, y))
   }
 
-  /** Encodes a picture; `pixels` is handed over and empty afterwards. */
-  encode(pixels: Uint8ClampedArray<ArrayBuffer>, width: number, height: number, options: ExportOptions): Promise<Blob> {
-    return this.queue.run(priorities.export, (lane) =>
-      lane.call((worker) => worker.encode(transfer(pixels, [pixels.buffer]), width, height, options)).catch(said),
-    )
-  }
-
   dispose(): void {
     this.lanes.forEach((lane) => lane.retire())
+  }
+
+  private encodeBand(band: Band, options: ExportOptions, signal: AbortSignal | undefined): Promise<EncodedBand> {
+    // It is copied: the next thread needs it if this one dies.
+    const write = (lane: Lane): Promise<EncodedBand> =>
+      withSecondTry(lane, () => lane.call((worker) => worker.encodeBand(band, options), signal), signal)
+    return this.queue.run(priorities.writing, write, { signal })
   }
 
   private ask<T>(priority: Priority, node: GraphNode, measure: (worker: Asked, graph: SentGraph) => T, signal?: AbortSignal): Promise<T> {

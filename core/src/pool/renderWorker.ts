@@ -1,7 +1,8 @@
 import { instantiate } from '@welkinar/kernels'
 import { transfer } from 'comlink'
 import type { Codecs } from '../codecs/codecs'
-import type { ExportOptions } from '../codecs/encodePicture'
+import type { Band, EncodedBand } from '../codecs/formats/fileFormat'
+import type { ExportOptions } from '../codecs/formats/registry'
 import { LARGEST_MEGAPIXELS, openPhoto, TooLargeProblem } from '../codecs/openPhoto'
 import type { Rgb } from '../colour/hex'
 import { Evaluator, type Keep } from '../graph/evaluator'
@@ -122,9 +123,9 @@ export class RenderWorker {
     return value
   }
 
-  /** The file of a picture, as a blob, which crosses to the page without a copy. */
-  encode(pixels: Uint8ClampedArray<ArrayBuffer>, width: number, height: number, options: ExportOptions): Promise<Blob> {
-    return this.codecs.encode(pixels, width, height, options)
+  /** Rows of a file. Blobs cross to the page without a copy. */
+  encodeBand(band: Band, options: ExportOptions): Promise<EncodedBand> {
+    return this.codecs.encodeBand(band, options, this.evaluator.kernels)
   }
 }
 

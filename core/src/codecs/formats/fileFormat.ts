@@ -1,0 +1,42 @@
+/** Rows of a picture: interleaved 8-bit RGBA, all of it opaque. */
+export interface Band {
+  readonly width: number
+  readonly height: number
+  readonly data: Uint8ClampedArray<ArrayBuffer>
+}
+
+/** Some rows as they stand in the file. It does not depend on the rows above it, so that each thread can write its own. */
+export interface EncodedBand {
+  /** What the encoder lets a file begin with, the same for all bands. */
+  readonly head?: Uint8Array<ArrayBuffer>
+  readonly parts: readonly Blob[]
+  /** Checksum over what was compressed. */
+  readonly checksum?: Checksum
+}
+
+/** Adler-32 of some bytes (RFC 1950, section 8.2). */
+export interface Checksum {
+  readonly adler: number
+  readonly length: number
+}
+
+export interface Size {
+  readonly width: number
+  readonly height: number
+}
+
+/** A kind of file that a picture can be written to. */
+export interface FileFormat {
+  readonly name: string
+  /** Without the dot; the first is the one that is written. */
+  readonly endings: readonly string[]
+  readonly mediaType: string
+  readonly hint: string
+  /** Whether what is lost can be chosen, 1-100. */
+  readonly hasQuality: boolean
+  /** The whole file. Each band but the last is as high as `BAND_ROWS`. */
+  join(bands: readonly EncodedBand[], size: Size): Blob
+}
+
+/** Rows that are encoded together. A multiple of 16, the blocks of a JPEG. */
+export const BAND_ROWS = 512

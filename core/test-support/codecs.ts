@@ -1,0 +1,36 @@
+import { readFile } from 'node:fs/promises'
+import { createRequire } from 'node:module'
+import type { CodecName } from '../src/codecs/codecModules'
+import { wasmCodecs, type Codecs } from '../src/codecs/codecs'
+import { BAND_ROWS } from '../src/codecs/formats/fileFormat'
+import { fileFormats, type ExportOptions } from '../src/codecs/formats/registry'
+import { loadKernels } from './kernels'
+import type { Size } from '../src/planes/grid'
+
+const require = createRequire(import.meta.url)
+const files: Record<CodecName, string> = {
+  jpegDecoder: '@jsquash/jpeg/codec/dec/mozjpeg_dec.wasm',
+  jpegEncoder: '@cornerstonejs/codec-libjpeg-turbo-8bit/wasm',
+  png: '@jsquash/png/codec/pkg/squoosh_png_bg.wasm',
+  webpDecoder: '@jsquash/webp/codec/dec/webp_dec.wasm',
+  avifDecoder: '@jsquash/avif/codec/dec/avif_dec.wasm',
+}
+
+/** The codecs of the browser. */
+export const testCodecs: Codecs = wasmCodecs(async (name) => WebAssembly.compile(await readFile(require.resolve(files[name]))))
+
+/** The file of a picture (interleaved 8-bit RGBA), band by band. */
+export async function fileOf(
+  rgba: Uint8ClampedArray,
+  { width, height }: Size,
+  options: ExportOptions,
+  codecs: Codecs = testCodecs,
+): Promise<Buffer> {
+  const kernels = await loadKernels()
+  const bands = Array.from({ length: Math.ceil(height / BAND_ROWS) }, (_, index) => {
+    const data = rgba.slice(index * BAND_ROWS * width * 4, (index + 1) * BAND_ROWS * width * 4)
+    return codecs.encodeBand({ width, height: data.length / width / 4, data: new Uint8ClampedArray(data) }, options, kernels)
+  })
+  const file = fileFormats[options.format].join(await Promise.all(bands), { width, height })
+  return Buffer.from(await file.arrayBuffer())
+}
