@@ -1,11 +1,20 @@
-import { buf as adler32 } from 'adler-32'
 import type { Checksum } from '../fileFormat'
 
 /** Largest prime below 2^16. */
 const BASE = 65521
+/** So many bytes can be summed before the second sum leaves 32 bits. */
+const AT_ONCE = 5552
 
+/** Adler-32 of bytes: their sum from 1 on, and the sum of all those sums (RFC 1950, section 8.2). */
 export function checksumOf(bytes: Uint8Array): Checksum {
-  return { adler: adler32(bytes) >>> 0, length: bytes.length }
+  let [first, second] = [1, 0]
+  for (let from = 0; from < bytes.length; from += AT_ONCE) {
+    const to = Math.min(bytes.length, from + AT_ONCE)
+    for (let i = from; i < to; i++) second += first += bytes[i] ?? 0
+    first %= BASE
+    second %= BASE
+  }
+  return { adler: ((second << 16) | first) >>> 0, length: bytes.length }
 }
 
 /**
