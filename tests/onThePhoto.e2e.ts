@@ -1,7 +1,8 @@
 import type { Browser, CDPSession, Page } from 'playwright-core'
 import sharp from 'sharp'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
-import { addEffect, canvasPixel, choose, dropFile, launch, openStep, settled, shelfReady, visit } from './support/browser'
+import { addEffect, choose, dropFile, launch, openStep, settled, shelfReady, visit } from './support/browser'
+import { drag, fittedPhoto, seenOnPhoto, view, type Place } from './support/photo'
 
 const [width, height] = [1200, 800]
 const [blue, brown] = [
@@ -21,41 +22,9 @@ function twoColours(): Promise<Buffer> {
     .toBuffer()
 }
 
-interface Place {
-  readonly x: number
-  readonly y: number
-}
-
-/** Css px of a photo px while the photo is fitted, and what a photo px measures there. */
-async function fitted(page: Page): Promise<{ at(x: number, y: number): Place; readonly zoom: number }> {
-  const box = (await page.locator('[data-testid=picture]').boundingBox())!
-  const zoom = Math.min((box.width - 16) / width, (box.height - 16) / height)
-  return {
-    zoom,
-    at: (x, y) => ({ x: box.x + box.width / 2 + (x - width / 2) * zoom, y: box.y + box.height / 2 + (y - height / 2) * zoom }),
-  }
-}
-
-/** RGB that the view shows at a photo px. */
-async function seenAt(page: Page, x: number, y: number): Promise<number[]> {
-  await settled(page)
-  const box = (await page.locator('[data-testid=picture]').boundingBox())!
-  const at = (await fitted(page)).at(x, y)
-  return (await canvasPixel(page, (at.x - box.x) / box.width, (at.y - box.y) / box.height)).slice(0, 3)
-}
-
-/** The whole view as it is shown, without what lies over it. */
-async function view(page: Page): Promise<string> {
-  await settled(page)
-  return page.locator('[data-testid=picture]').evaluate((canvas) => (canvas as HTMLCanvasElement).toDataURL())
-}
-
-async function drag(page: Page, from: Place, ...way: readonly Place[]): Promise<void> {
-  await page.mouse.move(from.x, from.y)
-  await page.mouse.down()
-  for (const to of way) await page.mouse.move(to.x, to.y, { steps: 5 })
-  await page.mouse.up()
-}
+const size = { width, height }
+const fitted = (page: Page) => fittedPhoto(page, size)
+const seenAt = (page: Page, x: number, y: number) => seenOnPhoto(page, size, x, y)
 
 describe('directly on the photo', () => {
   let browser: Browser
@@ -188,6 +157,12 @@ describe('directly on the photo', () => {
     await page.getByRole('button', { name: /^Direction of fall\./ }).focus()
     await page.keyboard.press('Shift+ArrowLeft')
     expect(await value('Angle')).toBeLessThan(angle)
+    const { zoom } = await fitted(page)
+    const moved = await value('Move sideways')
+    await dragHandle('Move the rain', 40, 0)
+    expect((await value('Move sideways')) - moved).toBeCloseTo(40 / zoom, -0.5)
+    await dragHandle('Size of the rain', 20, 20)
+    expect(await value('Enlarge')).toBeGreaterThan(110)
     await addEffect(page, 'Near', 'Snow')
     await openStep(page, 'Shape')
     await drag(page, await middle('Direction of fall'), { x: centre.x - 64, y: centre.y + 64 })

@@ -12,6 +12,7 @@ import {
   layRecipe,
   openPhoto,
   pageMemory,
+  settled,
   sliderTimes,
   strokeTimes,
   topTimes,
@@ -114,6 +115,7 @@ async function sixtyTimes(context: BrowserContext, address: string, photo: strin
   await page.getByRole('link', { name: 'Open Last crossing, heavy rain' }).waitFor({ timeout: 60_000 })
   await page.getByLabel('Photo file').setInputFiles(file)
   await page.waitForURL(/scene/)
+  await settled(page)
   await layRecipe(page, mixedStack(large, 10), large)
   const times = await exportTimes(page)
   await context.close()

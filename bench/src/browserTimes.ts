@@ -12,7 +12,7 @@ import { recipeText } from './recipeText'
 const size = { width: WIDTH, height: HEIGHT }
 const EXACT = '[data-testid=picture][data-settled=true]'
 
-async function settled(page: Page): Promise<void> {
+export async function settled(page: Page): Promise<void> {
   await page.waitForTimeout(100)
   await appears(page, EXACT, 120)
 }

@@ -53,7 +53,7 @@ export { bytesFrom, nothingRead, type Reading, type SmallCodes } from './model/r
 export type { OutlineCorner } from './model/corner'
 export { within180 } from './model/degrees'
 export { fitBetween } from './model/lengths'
-export { halvesOf, movedBy, pulledAbout, turnedAbout, type PatternBox, type Placed } from './model/patternBox'
+export { halvesOf, movedBy, pulledAbout, turnedAbout, type BoxScene, type PatternBox, type Placed } from './model/patternBox'
 export {
   FOCAL_POINT,
   groundSchema,

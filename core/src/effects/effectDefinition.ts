@@ -119,8 +119,8 @@ export interface EffectDefinition<K extends string = string, S extends ControlsS
   readonly places?: readonly EffectPlace[]
   /** An angle that is turned on the photo. */
   readonly direction?: EffectDirection
-  /** A pattern without a place of its own that is moved, pulled and turned on the photo by a box: paths of its controls. */
-  readonly box?: PatternBox
+  /** A pattern without a place of its own that is moved, pulled and turned on the photo by a box. */
+  readonly box?: PatternBox<z.infer<S>>
   /** Whether its first place begins at the light of the photo, as it was marked or read. */
   startsAtLight?(controls: z.infer<S>): boolean
   /** Whether what is seen there is the light itself, which then has to lie in the frame. */

@@ -37,10 +37,15 @@ export const glowStart: GlowShape = {
   spillReach: 260,
 }
 
-/** The glow of a field or mask, as a field. */
-export function glowNode(source: GraphNode, shape: GlowShape, { picture }: Pick<EffectScene, 'picture'>): GraphNode {
+/** The glow of a field or mask, as a field. @param gain by which what is blurred by a radius is brightened */
+export function glowNode(
+  source: GraphNode,
+  shape: GlowShape,
+  { picture }: Pick<EffectScene, 'picture'>,
+  gain: (radius: number) => number = () => 1,
+): GraphNode {
   const part = (percent: number, radius: number): GraphNode[] =>
-    percent > 0 ? [scaleFieldNode(gaussianBlurNode(source, radius), percent / 100)] : []
+    percent > 0 ? [scaleFieldNode(gaussianBlurNode(source, radius), (gain(radius) * percent) / 100)] : []
   const spread = [
     ...(shape.sits === 'over' ? part(shape.sharp, 0) : []),
     ...part(shape.tight, shape.tightRadius),
@@ -55,7 +60,7 @@ export function glowNode(source: GraphNode, shape: GlowShape, { picture }: Pick<
   if (shape.spill === 0) return seen
   const brights = luminosityMaskNode(picture, { channel: 'encodedLuma', curve: 'brights', handles: [0, 1, 1, 1], steepness: 0 })
   const wash = joinFieldsNode([gaussianBlurNode(source, shape.spillReach), brights], 'product')
-  return sumFieldsNode([seen, scaleFieldNode(wash, (2 * shape.spill) / 100)])
+  return sumFieldsNode([seen, scaleFieldNode(wash, (gain(shape.spillReach) * 2 * shape.spill) / 100)])
 }
 
 export function glowSummary({ tightRadius, middleRadius, wideRadius, sits }: GlowShape): string {

@@ -35,6 +35,29 @@ function effectOf(kind: EffectKind, look: string, change: Change = {}, photo = s
 
 const everywhere = { masks: [], hold: 100 }
 
+describe('a glow line', () => {
+  // The integral of a Gaussian over the width of the line is what a blur leaves of it (common practice, no source): given back, each halo is as bright at the line as it says.
+  it.each([
+    [2, 10],
+    [6, 10],
+    [6, 40],
+    [40, 10],
+  ])('%i px wide has a halo of %i px that is as bright at the line as it says', (lineWidth, middleRadius) => {
+    const across = (y: number) => ({ x: y, y: 160, inX: 0, inY: 0, outX: 0, outY: 0 })
+    const paths = [[across(-2000), across(2000)]]
+    const { controls } = effectOf('glowLine', 'Neon tube', {
+      pattern: { paths, width: lineWidth, taper: 0, hardness: 100 },
+      shape: { sharp: 0, tight: 0, middle: 30, middleRadius, wide: 0, spill: 0 },
+    })
+    const { field } = definitionOf('glowLine').contribute(controls, effectScene(size), [1, 1, 1])
+    const plane = planeOf(evaluatorFor(kernels), field, size)
+    const at = (y: number) => plane[y * width + 240]!
+    expect(at(160)).toBeGreaterThan(0.27)
+    expect(at(160)).toBeLessThan(0.34)
+    if (lineWidth < middleRadius) expect(at(160 + middleRadius) / at(160)).toBeCloseTo(Math.exp(-0.5), 1)
+  })
+})
+
 describe('aperture', () => {
   // Optics: an even number of blades gives as many spikes, an odd one twice as many. Counted by the angular spectrum of the picture.
   it.each([

@@ -33,8 +33,8 @@ export interface MaskDefinition<M extends KindOfMask = KindOfMask> {
   readonly label: string
   /** Whether one that comes after others keeps what they left, instead of taking something out of it. */
   readonly keeps?: boolean
-  /** A pattern that is moved, pulled and turned on the photo by a box: keys of the mask. */
-  readonly box?: PatternBox
+  /** A pattern that is moved, pulled and turned on the photo by a box. */
+  readonly box?: PatternBox<M>
   /** A sentence for choosing it. */
   readonly hint: string
   /** Own values of the kind, beside those of `maskBase`, for a photo of 6 megapixels or measured by the photo. */

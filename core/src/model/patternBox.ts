@@ -1,20 +1,42 @@
+import type { Size } from '../planes/grid'
 import { within180 } from './degrees'
+import type { SceneMarks } from './marks'
 
-/** Names of what a box on the photo changes: of a pattern that goes on without end. */
-export interface PatternBox {
-  /** Where the pattern has its fixed point, photo px. */
-  readonly x: string
-  readonly y: string
+/** How a pattern lies on the photo. */
+export interface Placed {
+  /** Where it has its fixed point, photo px. */
+  readonly x: number
+  readonly y: number
   /** Of the largest shapes, photo px: the root of along times across. */
-  readonly size: string
+  readonly size: number
   /** How many times longer than wide they are. */
-  readonly stretch: string
+  readonly stretch: number
   /** Degrees counter-clockwise. */
-  readonly turn: string
+  readonly turn: number
 }
 
-/** Values of what a box changes. */
-export type Placed = { readonly [K in keyof PatternBox]: number }
+/** What a pattern needs to know to be placed. */
+export interface BoxScene extends Size {
+  readonly marks: SceneMarks
+}
+
+/** What a box on the photo moves, pulls and turns. @typeParam C the values among which those of the pattern are */
+export interface PatternBox<C = never> {
+  /** Paths of all that it changes. */
+  readonly paths: readonly string[]
+  /** What cannot be done to this pattern. */
+  readonly lacks?: readonly ('stretch' | 'turn')[]
+  /** How the pattern lies; nothing if these values have none. */
+  read(values: C, scene: BoxScene): Placed | undefined
+  /** Writes it into the values. */
+  write(values: C, placed: Placed, scene: BoxScene): void
+}
+
+/** Where the fixed point of a pattern lies that is turned counter-clockwise about `about`, and then moved. */
+export function turnedPlace(about: Place, turn: number, move: Place): Place {
+  const { x, y } = turnedAbout({ x: 0, y: 0, size: 1, stretch: 1, turn: 0 }, about, turn)
+  return { x: x + move.x, y: y + move.y }
+}
 
 interface Place {
   readonly x: number

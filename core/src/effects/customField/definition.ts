@@ -8,7 +8,8 @@ import { photoNode } from '../../operations/sources/photo/photo'
 import { placeNode } from '../../operations/geometry/place/place'
 import { ellipseMaskNode } from '../../operations/masks/shapeMasks/ellipseMask'
 import { pictureReference, type PictureReference } from '../../masks/picture/definition'
-import { scaleFieldNode } from '../../operations/fields/joinFields/joinFields'
+import { joinFieldsNode, scaleFieldNode } from '../../operations/fields/joinFields/joinFields'
+import { outlineMaskNode } from '../../operations/masks/outlineMask/outlineMask'
 import { lineMaskNode } from '../../operations/masks/shapeMasks/lineMask'
 import { streaksNode } from '../../operations/sources/streaks/streaks'
 import { sumFieldsNode } from '../../operations/fields/sumFields/sumFields'
@@ -19,6 +20,8 @@ import { boundedSpecks } from '../boundedSpecks'
 import { defineEffect, light, type EffectScene } from '../effectDefinition'
 import { originControls, originOf, originPlace } from '../origin'
 import { applyStep, fieldOperationSchema, type FieldStep } from './fieldOperations'
+import { placingControls } from '../placing'
+import { fieldBox, turnedBy } from './fieldBox'
 import { startingLooks } from './startingLooks'
 
 const pattern = z.strictObject({
@@ -68,6 +71,7 @@ const pattern = z.strictObject({
     hint: 'How far the noise goes in one loop of Play.',
   }).default(0),
   heading: angleControl('Towards').default(90),
+  ...placingControls,
   density: numberControl({ label: 'Density', unit: '', usual: [0, 100], hard: [0, 2000], step: 1, hint: 'Specks in the frame, in tens.' }),
   part: percentControl('Bright part', 'Of a stripe.'),
   ...originControls,
@@ -87,11 +91,16 @@ const appliesTo: Readonly<Record<string, readonly string[]>> = {
   'pattern.speed': noise,
   'pattern.heading': noise,
   'pattern.seed': [...noise, 'specks'],
-  'pattern.turn': [...noise, 'stripes', 'linear'],
+  'pattern.turn': [...noise, 'stripes', 'linear', 'picture'],
+  'pattern.enlarge': ['picture'],
+  'pattern.moveX': [...noise, 'picture'],
+  'pattern.moveY': [...noise, 'picture'],
   'pattern.fit': ['picture'],
   'pattern.density': ['specks'],
   'pattern.part': ['stripes'],
 }
+
+const MOVING = ['speed', 'heading', 'moveX', 'moveY'].map((key) => `pattern.${key}`)
 
 export const customField = defineEffect({
   kind: 'customField',
@@ -102,9 +111,10 @@ export const customField = defineEffect({
   controls,
   dials: ['pattern.sizeX', 'pattern.sizeY', 'pattern.octaves', 'pattern.density', 'pattern.part', 'pattern.turn'],
   places: [{ ...originPlace, label: 'Centre' }],
+  box: fieldBox,
   applies: (path, { pattern }) => {
     // What meets itself at the sides of the photo stays where it is.
-    if ((path === 'pattern.speed' || path === 'pattern.heading') && pattern.tiling === 'frame') return false
+    if (MOVING.includes(path) && noise.includes(pattern.source) && pattern.tiling === 'frame') return false
     return appliesTo[path]?.includes(pattern.source) ?? true
   },
   startingLooks,
@@ -153,16 +163,18 @@ function rawField({ pattern }: CustomFieldControls, scene: EffectScene): GraphNo
       // Noise that hardly changes downwards meets itself at the sides only; a tile as high as the photo would make it change once.
       const tall = pattern.sizeY > height ? 16 * pattern.sizeY : height
       const tile = pattern.tiling === 'frame' ? { x: 0, y: 0, width, height: tall } : null
-      const field = inItsLoop(pattern, scene.phase, {
+      const { about, move } = tile ? { about: { x, y }, move: undefined } : turnedWithin(pattern, { x, y }, scene)
+      const field = inItsLoop({ ...pattern, move }, scene.phase, {
         type: pattern.source,
         frequencyX: steady(1 / pattern.sizeX),
         frequencyY: steady(1 / pattern.sizeY),
         octaves: pattern.octaves,
         seed: pattern.seed,
         channel: 'red',
+        ...(move ? { move } : {}),
         tile,
       })
-      return placeNode(field, { enlarge: 1, turn: pattern.turn, moveX: 0, moveY: 0, centreX: x, centreY: y })
+      return placeNode(field, { enlarge: 1, turn: pattern.turn, moveX: 0, moveY: 0, centreX: about.x, centreY: about.y })
     }
     case 'specks':
       return specks(pattern, scene)
@@ -183,28 +195,79 @@ function rawField({ pattern }: CustomFieldControls, scene: EffectScene): GraphNo
     case 'effect':
       return scene.otherEffect(pattern.of)?.field ?? constantFieldNode(0)
     case 'picture':
-      return pattern.picture ? lightFieldNode(pictureOver(pattern.picture, pattern.fit, scene)) : constantFieldNode(0)
+      return pattern.picture ? pictureOver(pattern.picture, pattern, scene) : constantFieldNode(0)
   }
 }
 
-/** A picture over the photo: stretched, or so that it covers it in its own proportions. */
-function pictureOver(picture: PictureReference, fit: CustomFieldControls['pattern']['fit'], { width, height }: EffectScene): GraphNode {
-  const stretched = photoNode(picture.id)
-  if (fit === 'stretch') return stretched
+/** A picture over the photo, stretched or so that it covers it in its own proportions, and then placed. Where it does not reach there is no light. */
+function pictureOver(
+  picture: PictureReference,
+  { fit, enlarge: percent, turn, moveX, moveY }: CustomFieldControls['pattern'],
+  { width, height }: EffectScene,
+): GraphNode {
   const wider = picture.width / picture.height / (width / height)
-  const factors = { wide: steady(Math.max(1, wider)), high: steady(Math.max(1, 1 / wider)) }
-  return placeNode(stretched, { enlarge: 1, ...factors, turn: 0, moveX: 0, moveY: 0, centreX: width / 2, centreY: height / 2 })
+  const factors = fit === 'stretch' ? { wide: 1, high: 1 } : { wide: steady(Math.max(1, wider)), high: steady(Math.max(1, 1 / wider)) }
+  const [enlarge, centreX, centreY] = [percent / 100, width / 2, height / 2]
+  const field = lightFieldNode(placeNode(photoNode(picture.id), { enlarge, ...factors, turn, moveX, moveY, centreX, centreY }))
+  if (enlarge === 1 && turn === 0 && moveX === 0 && moveY === 0) return field
+  const radians = (turn * Math.PI) / 180
+  const [along, across] = [0.5 * width * factors.wide * enlarge, 0.5 * height * factors.high * enlarge]
+  const corners = [
+    [-1, -1],
+    [1, -1],
+    [1, 1],
+    [-1, 1],
+  ].map(([u = 0, v = 0]) => {
+    const [dx, dy] = [u * along, v * across]
+    const x = steady(centreX + moveX + dx * Math.cos(radians) + dy * Math.sin(radians))
+    const y = steady(centreY + moveY - dx * Math.sin(radians) + dy * Math.cos(radians))
+    return { x, y, inX: 0, inY: 0, outX: 0, outY: 0 }
+  })
+  return joinFieldsNode([field, scaleFieldNode(outlineMaskNode([{ hole: false, corners }]), 1)], 'product')
+}
+
+interface Way {
+  readonly x: number
+  readonly y: number
+}
+
+/**
+ * About what place noise is turned, and how far it is moved before. Nothing is known of it beyond the photo, so that it is turned about the middle as soon as it is moved, or its own
+ * centre lies outside: it is the same noise.
+ */
+function turnedWithin(
+  { turn, moveX, moveY }: CustomFieldControls['pattern'],
+  centre: Way,
+  { width, height }: EffectScene,
+): { readonly about: Way; readonly move: Way | undefined } {
+  const inside = centre.x >= 0 && centre.x <= width && centre.y >= 0 && centre.y <= height
+  const still = moveX === 0 && moveY === 0
+  if (still && (inside || turn === 0)) return { about: centre, move: undefined }
+  const about = { x: width / 2, y: height / 2 }
+  const [dx, dy] = [about.x - centre.x, about.y - centre.y]
+  const [backX, backY] = turnedBy(-turn, dx, dy)
+  return { about, move: { x: steady(moveX + dx - backX), y: steady(moveY + dy - backY) } }
 }
 
 /** About where the values of noise lie; what is mixed of two of them keeps its contrast about that. */
 const MIDDLE = { smooth: 0.5, billowed: 0.3 }
 
 /** Noise that moves, and goes over into itself one loop earlier while it does, so that the end meets the beginning. */
-function inItsLoop({ speed, heading, tiling }: CustomFieldControls['pattern'], phase: number, noise: TurbulenceParameters): GraphNode {
+function inItsLoop(
+  { speed, heading, tiling, move }: CustomFieldControls['pattern'] & { readonly move: Way | undefined },
+  phase: number,
+  noise: TurbulenceParameters,
+): GraphNode {
   if (speed === 0 || tiling === 'frame' || phase === 0) return turbulenceNode(noise)
   const radians = (heading * Math.PI) / 180
   const at = (loops: number): GraphNode =>
-    turbulenceNode({ ...noise, move: { x: steady(loops * speed * Math.cos(radians)), y: steady(-loops * speed * Math.sin(radians)) } })
+    turbulenceNode({
+      ...noise,
+      move: {
+        x: steady((move?.x ?? 0) + loops * speed * Math.cos(radians)),
+        y: steady((move?.y ?? 0) - loops * speed * Math.sin(radians)),
+      },
+    })
   const even = steady(1 / Math.sqrt(phase * phase + (1 - phase) * (1 - phase)))
   return sumFieldsNode([
     scaleFieldNode(at(phase), steady(even * (1 - phase))),

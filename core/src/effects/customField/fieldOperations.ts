@@ -86,7 +86,7 @@ const spin = operation(
   { arc: 8 },
   (field, { arc }, { x, y }) => radialBlurNode(field, { kind: 'spin', x, y, strength: arc, sides: 'both' }),
 )
-const widest = lengthControl({ label: 'Radius', usual: [0, 60], hard: [0, 200], step: 0.5 })
+const widest = lengthControl({ label: 'Radius', usual: [0, 60], hard: [0, 400], step: 0.5 })
 const maximum = operation('maximum', 'Disc maximum', { radius: widest }, { radius: 14 }, (field, params) =>
   morphologyNode(field, params.radius),
 )

@@ -1,6 +1,7 @@
 import type { Ramp } from '../../model/look'
 import type { StartingLook } from '../effectDefinition'
 import { behind, everywhere } from '../lightMasks'
+import { unmoved } from '../placing'
 import { FIRST_LIGHT } from '../origin'
 import type { CustomFieldControls } from './definition'
 import type { FieldStep } from './fieldOperations'
@@ -30,6 +31,7 @@ function look(
         turn: 0,
         speed: 0,
         heading: 90,
+        ...unmoved,
         density: 20,
         part: 50,
         follows: FIRST_LIGHT,

@@ -6,6 +6,7 @@ import { sumFieldsNode } from '../../operations/fields/sumFields/sumFields'
 import { boundedDiscs } from '../boundedSpecks'
 import { defineEffect, light, type EffectScene } from '../effectDefinition'
 import { layerSeed } from '../layerSeed'
+import { placingBox, placingControls } from '../placing'
 import { startingLooks } from './startingLooks'
 
 const pattern = z.strictObject({
@@ -20,6 +21,7 @@ const shape = z.strictObject({
   drift: lengthControl({ label: 'Drift', usual: [0, 60], hard: [0, 1500], step: 0.5, hint: 'Smear while the shutter is open.' }),
   direction: numberControl({ label: 'Direction', unit: '°', usual: [-180, 180], hard: [-360, 360], step: 1 }),
   gamma: numberControl({ label: 'Gamma', unit: '', usual: [0.3, 3], hard: [0.1, 10], step: 0.05 }),
+  ...placingControls,
 })
 
 const controls = z.strictObject({ pattern, shape })
@@ -34,6 +36,7 @@ export const dust = defineEffect({
   controls,
   dials: ['pattern.density', 'pattern.size', 'pattern.sizeSpread', 'pattern.softness', 'shape.drift'],
   startingLooks,
+  box: placingBox(() => true),
   direction: { label: 'Direction of drift', path: 'shape.direction', arrow: (angle) => angle, value: (arrow) => arrow },
   summary: ({ pattern, shape }) => ({
     pattern: `motes of ${Math.round(pattern.size)} px, seed ${pattern.seed}`,
@@ -46,14 +49,15 @@ export const dust = defineEffect({
 
 /** Two depths of motes: a few large ones near the lens, more small ones behind. */
 function motes({ pattern, shape }: DustControls, scene: EffectScene, drift: number) {
+  const enlarge = shape.enlarge / 100
   const layer = (index: number, size: number, share: number, brightness: number) =>
     discsNode({
       seed: layerSeed(pattern.seed, 16, 5 * index + 11),
       ...boundedDiscs(
         {
-          spacing: Math.sqrt((scene.width * scene.height) / Math.max(pattern.density * 10 * share, 0.01)),
-          radius: pattern.size * size,
-          length: drift * size,
+          spacing: enlarge * Math.sqrt((scene.width * scene.height) / Math.max(pattern.density * 10 * share, 0.01)),
+          radius: enlarge * (pattern.size * size),
+          length: enlarge * (drift * size),
         },
         scene,
       ),
@@ -63,11 +67,11 @@ function motes({ pattern, shape }: DustControls, scene: EffectScene, drift: numb
       angle: shape.direction,
       brightness,
       brightnessVariation: 0.85,
-      shiftX: 0,
-      shiftY: 0,
+      shiftX: shape.moveX,
+      shiftY: shape.moveY,
       // A loop leaves a mote where it was: it floats in a circle.
       loop: { rows: 0, shift: 0, phase: scene.phase },
-      sway: (2 * pattern.size + 2 * drift) * size,
+      sway: enlarge * ((2 * pattern.size + 2 * drift) * size),
     })
   return sumFieldsNode([layer(0, 1, 0.25, 0.4), layer(1, 0.38, 0.75, 0.75)])
 }

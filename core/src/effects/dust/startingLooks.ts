@@ -1,5 +1,6 @@
 import type { StartingLook } from '../effectDefinition'
 import { sparesShadows } from '../sparesShadows'
+import { unmoved } from '../placing'
 import type { DustControls } from './definition'
 
 function look(
@@ -13,7 +14,7 @@ function look(
     name,
     controls: {
       pattern: { density: 22, size: 15, sizeSpread: 70, softness: 55, seed: 83, ...pattern },
-      shape: { drift: 4, direction: 20, gamma: 1, ...shape },
+      shape: { drift: 4, direction: 20, gamma: 1, ...unmoved, ...shape },
     },
     colour: { tint, light: null, lit: 50 },
     // Dust is seen where there is light for it.

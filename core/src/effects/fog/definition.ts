@@ -63,8 +63,10 @@ export const fog = defineEffect({
   controls,
   dials: ['pattern.density', 'pattern.scale', 'pattern.stretch', 'shape.height', 'shape.sight'],
   box: {
-    ...{ x: 'pattern.offsetX', y: 'pattern.offsetY', size: 'pattern.scale' },
-    ...{ stretch: 'pattern.stretch', turn: 'pattern.turn' },
+    paths: ['offsetX', 'offsetY', 'scale', 'stretch', 'turn'].map((key) => `pattern.${key}`),
+    read: ({ pattern: { offsetX: x, offsetY: y, scale: size, stretch, turn } }) => ({ x, y, size, stretch, turn }),
+    write: ({ pattern }, { x: offsetX, y: offsetY, size: scale, stretch, turn }) =>
+      void Object.assign(pattern, { offsetX, offsetY, scale, stretch, turn }),
   },
   startingLooks,
   summary: ({ pattern, shape }) => ({

@@ -1,7 +1,7 @@
 import type { OutlineCorner } from '../../model/corner'
 import type { Ramp } from '../../model/look'
 import type { StartingLook } from '../effectDefinition'
-import { glowStart, type GlowShape } from '../glow'
+import { glowStart } from '../glow'
 import { everywhere } from '../lightMasks'
 import type { GlowLineControls } from './definition'
 
@@ -13,11 +13,11 @@ function look(
   ramp: Ramp,
   paths: OutlineCorner[][],
   pattern: Partial<GlowLineControls['pattern']>,
-  shape: Partial<GlowShape>,
+  shape: Partial<GlowLineControls['shape']>,
 ): StartingLook<GlowLineControls> {
   return {
     name,
-    controls: { pattern: { paths, width: 5, taper: 80, hardness: 60, ...pattern }, shape: { ...glowStart, ...shape } },
+    controls: { pattern: { paths, width: 5, taper: 80, hardness: 60, ...pattern }, shape: { ...glowStart, ...halo, ...shape } },
     colour: { tint, light: null, lit: 0, ramp },
     where: everywhere,
     mix: { mode: 'screen', amount: 90, linear: false },
@@ -29,6 +29,9 @@ const ramp = (glow: string, core: string): Ramp => [
   { at: 62, colour: glow },
   { at: 100, colour: core },
 ]
+
+/** Shares of the three blurs at the line itself: set by eye. */
+const halo = { halo: 'line', tight: 60, middle: 30, wide: 14, spill: 10 } as const
 
 /** A line 5 px wide under three blurs: common practice, no source. For 6 megapixels. */
 export const startingLooks: readonly StartingLook<GlowLineControls>[] = [
@@ -46,7 +49,7 @@ export const startingLooks: readonly StartingLook<GlowLineControls>[] = [
     ramp('#ff3d98', '#fff0f8'),
     [[corner(1000, 900, 220, -160), corner(1500, 820, 240, 120), corner(2000, 900, 220, 160)]],
     { width: 9, taper: 0, hardness: 80 },
-    { wideRadius: 80 },
+    { wideRadius: 80, tight: 70, middle: 40, wide: 22, spill: 14 },
   ),
   look(
     'Firefly path',
@@ -54,6 +57,6 @@ export const startingLooks: readonly StartingLook<GlowLineControls>[] = [
     ramp('#a4e04a', '#fcffe9'),
     [[corner(1050, 1500, 120, -260), corner(1300, 1150, 260, 90), corner(1750, 1250, 120, -220), corner(1950, 900, 150, -60)]],
     { width: 3 },
-    { tightRadius: 4, middleRadius: 14, spill: 6 },
+    { tightRadius: 4, middleRadius: 14, spill: 6, tight: 50, wide: 9 },
   ),
 ]

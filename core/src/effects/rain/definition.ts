@@ -1,16 +1,19 @@
 import { z } from 'zod'
 import { lengthControl, levelControls, numberControl, seedControl } from '../../model/controls'
 import { within180 } from '../../model/degrees'
+import { turnedPlace } from '../../model/patternBox'
 import { levelsNode } from '../../operations/fields/levels/levels'
 import { streaksNode } from '../../operations/sources/streaks/streaks'
 import { sumFieldsNode } from '../../operations/fields/sumFields/sumFields'
 import type { GraphNode } from '../../graph/node'
+import type { Size } from '../../planes/grid'
 import { rainInWords } from '../../weather/rainDrops'
 import { boundedSpecks } from '../boundedSpecks'
 import { layerSeed } from '../layerSeed'
 import { appliesToCamera, cameraControls, shutterInWords } from '../camera'
 import { defineEffect, light, type EffectScene } from '../effectDefinition'
 import { fallLoop, layerDistances } from '../fallLoop'
+import { placingBox, placingControls } from '../placing'
 import { cameraDrops, rainVeil } from './cameraDrops'
 import { startingLooks } from './startingLooks'
 
@@ -97,10 +100,10 @@ const shape = z.strictObject({
   taper: numberControl({ label: 'Soft ends', ...percent, usual: [0, 40] }),
   blur: lengthControl({ label: 'Blur', usual: [0, 10], hard: [0, 300], step: 0.1 }),
   ...levelControls,
-  enlarge: numberControl({ label: 'Enlarge', unit: '%', usual: [25, 400], hard: [10, 2000], step: 1 }),
+  enlarge: placingControls.enlarge,
   turn: numberControl({ label: 'Turn', unit: '°', usual: [-45, 45], hard: [-360, 360], step: 0.5 }),
-  moveX: lengthControl({ label: 'Move sideways', usual: [-500, 500], hard: [-10000, 10000], step: 1 }),
-  moveY: lengthControl({ label: 'Move down', usual: [-500, 500], hard: [-10000, 10000], step: 1 }),
+  moveX: placingControls.moveX,
+  moveY: placingControls.moveY,
 })
 
 const controls = z.strictObject({ pattern, shape })
@@ -113,6 +116,12 @@ const BY_EYE = [
 const GREATEST_BEND = 15
 const GUST_IN_LENGTHS = 9
 
+const placing = placingBox<RainControls>(({ pattern }) => pattern.by === 'eye')
+
+function middleOf({ width, height }: Size): { readonly x: number; readonly y: number } {
+  return { x: width / 2, y: height / 2 }
+}
+
 export const rain = defineEffect({
   kind: 'rain',
   family: 'weather',
@@ -121,6 +130,20 @@ export const rain = defineEffect({
   shownPart: 0.4,
   controls,
   dials: ['pattern.density', 'pattern.rate', 'shape.length', 'pattern.shutter', 'shape.angle', 'shape.windVariation', 'pattern.layers'],
+  box: {
+    paths: ['enlarge', 'turn', 'moveX', 'moveY'].map((key) => `shape.${key}`),
+    lacks: ['stretch'],
+    read(controls, scene) {
+      const placed = placing.read(controls, scene)
+      const { turn } = controls.shape
+      return placed && { ...placed, ...turnedPlace(middleOf(scene), turn, placed), turn }
+    },
+    write(controls, placed, scene) {
+      const still = turnedPlace(middleOf(scene), placed.turn, { x: 0, y: 0 })
+      placing.write(controls, { ...placed, x: placed.x - still.x, y: placed.y - still.y }, scene)
+      controls.shape.turn = placed.turn
+    },
+  },
   // Streaks lie along the angle; what falls points down along it.
   direction: { label: 'Direction of fall', path: 'shape.angle', arrow: (angle) => angle + 180, value: (arrow) => within180(arrow - 180) },
   applies: (path, { pattern }) => appliesToCamera(path, pattern.by, BY_EYE, 'pattern.rate'),

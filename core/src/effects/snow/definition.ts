@@ -12,6 +12,7 @@ import { layerSeed } from '../layerSeed'
 import { appliesToCamera, cameraControls, shutterInWords } from '../camera'
 import { defineEffect, light, type EffectScene } from '../effectDefinition'
 import { fallLoop, layerDistances } from '../fallLoop'
+import { placingBox, placingControls } from '../placing'
 import { cameraFlakes, snowVeil } from './cameraFlakes'
 import { startingLooks } from './startingLooks'
 
@@ -72,6 +73,7 @@ const shape = z.strictObject({
     hint: 'Smear of a flake in the middle distance while the shutter is open.',
   }),
   ...levelControls,
+  ...placingControls,
 })
 
 const controls = z.strictObject({ pattern, shape })
@@ -84,7 +86,11 @@ const flakeLayers = [
   { size: 1.9, drops: 0.24, brightness: 0.95 },
 ] as const
 
-const BY_EYE = [...['density', 'flakeSize', 'layers', 'focus'].map((key) => `pattern.${key}`), 'shape.length']
+const BY_EYE = [
+  ...['density', 'flakeSize', 'layers', 'focus'].map((key) => `pattern.${key}`),
+  'shape.length',
+  ...['enlarge', 'moveX', 'moveY'].map((key) => `shape.${key}`),
+]
 const GREATEST_BEND = 24
 
 export const snow = defineEffect({
@@ -98,6 +104,7 @@ export const snow = defineEffect({
     ...['pattern.density', 'pattern.snowfall', 'pattern.flakeSize', 'pattern.focus'],
     ...['pattern.aperture', 'pattern.shutter', 'shape.wind', 'shape.drift'],
   ],
+  box: placingBox<SnowControls>(({ pattern }) => pattern.by === 'eye'),
   // Flakes fall along a line that leans as far as the wind.
   direction: { label: 'Direction of fall', path: 'shape.wind', arrow: (wind) => 270 - wind, value: (arrow) => within180(270 - arrow) },
   applies: (path, { pattern }) => appliesToCamera(path, pattern.by, BY_EYE, 'pattern.snowfall'),
@@ -130,11 +137,13 @@ function fallen(controls: SnowControls, scene: EffectScene, moving: boolean): Gr
 /** All layers, each with its own seed: fine far snow and flakes as soft specks, the nearest as discs. */
 function flakes({ pattern, shape }: SnowControls, scene: EffectScene, length: number): GraphNode {
   const angle = 90 - shape.wind
-  const spacingFor = (part: number): number => Math.sqrt((scene.width * scene.height) / Math.max(pattern.density * 100 * part, 0.01))
+  const enlarge = shape.enlarge / 100
+  const spacingFor = (part: number): number =>
+    enlarge * Math.sqrt((scene.width * scene.height) / Math.max(pattern.density * 100 * part, 0.01))
   const layers = flakeLayers.slice(0, pattern.layers).map(({ size, drops, brightness }, index) => {
     // A soft speck is as wide as a disc of twice its standard deviation.
-    const specks = { spacing: spacingFor(drops), sigma: (pattern.flakeSize * size) / 2, blur: 0 }
-    const drawn = boundedSpecks({ ...specks, length: Math.max(length * size, 0.2 * pattern.flakeSize * size) }, scene)
+    const specks = { spacing: spacingFor(drops), sigma: (enlarge * (pattern.flakeSize * size)) / 2, blur: 0 }
+    const drawn = boundedSpecks({ ...specks, length: enlarge * Math.max(length * size, 0.2 * pattern.flakeSize * size) }, scene)
     const params = {
       seed: layerSeed(pattern.seed, 16, 7 * index + 3),
       ...drawn,
@@ -142,12 +151,12 @@ function flakes({ pattern, shape }: SnowControls, scene: EffectScene, length: nu
       taper: 0.1,
       angle,
       bend: (GREATEST_BEND * shape.drift) / 100,
-      gustScale: Math.max(60, pattern.flakeSize * 40) * size,
+      gustScale: enlarge * (Math.max(60, pattern.flakeSize * 40) * size),
       // A flake that moves spreads its light along the way.
       brightness: brightness * Math.max(0.3, (2 * pattern.flakeSize) / (2 * pattern.flakeSize + 0.5 * length)),
       brightnessVariation: 0.3 + 0.6 * (pattern.sizeVariation / 100),
-      shiftX: 41 * index,
-      shiftY: -23 * index,
+      shiftX: 41 * index * enlarge + shape.moveX,
+      shiftY: -23 * index * enlarge + shape.moveY,
       turn: 0,
       centreX: scene.width / 2,
       centreY: scene.height / 2,
@@ -156,13 +165,19 @@ function flakes({ pattern, shape }: SnowControls, scene: EffectScene, length: nu
     }
     return streaksNode(params, scene.knownDistance)
   })
-  return sumFieldsNode(pattern.layers > 3 ? [...layers, nearestFlakes(pattern, scene, spacingFor(0.014), length, angle)] : layers)
+  return sumFieldsNode(
+    pattern.layers > 3 ? [...layers, nearestFlakes({ pattern, shape }, scene, spacingFor(0.014), length, angle)] : layers,
+  )
 }
 
 /** A few flakes before the lens, out of focus: large, faint, with a soft rim. */
-function nearestFlakes(pattern: SnowControls['pattern'], scene: EffectScene, spacing: number, length: number, angle: number): GraphNode {
+function nearestFlakes({ pattern, shape }: SnowControls, scene: EffectScene, spacing: number, length: number, angle: number): GraphNode {
   const focus = pattern.focus / 100
-  const drawn = boundedDiscs({ spacing, radius: pattern.flakeSize * (2.4 + 8 * focus), length: length * 2.6 }, scene)
+  const enlarge = shape.enlarge / 100
+  const drawn = boundedDiscs(
+    { spacing, radius: enlarge * (pattern.flakeSize * (2.4 + 8 * focus)), length: enlarge * (length * 2.6) },
+    scene,
+  )
   const params = {
     seed: layerSeed(pattern.seed, 16, 29),
     ...drawn,
@@ -172,8 +187,8 @@ function nearestFlakes(pattern: SnowControls['pattern'], scene: EffectScene, spa
     angle,
     brightness: 0.8 - 0.55 * focus,
     brightnessVariation: 0.6,
-    shiftX: 0,
-    shiftY: 0,
+    shiftX: shape.moveX,
+    shiftY: shape.moveY,
     loop: fallLoop(drawn.spacing, angle, scene, 4),
     ...layerDistances(pattern, 3, 4),
   }

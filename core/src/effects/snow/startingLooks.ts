@@ -1,6 +1,7 @@
 import { cameraStart } from '../camera'
 import type { StartingLook } from '../effectDefinition'
 import { sparesShadows } from '../sparesShadows'
+import { unmoved } from '../placing'
 import type { SnowControls } from './definition'
 
 function look(
@@ -13,7 +14,7 @@ function look(
     name,
     controls: {
       pattern: { density: 22, flakeSize: 2.6, layers: 4, focus: 55, sizeVariation: 60, seed: 318, ...cameraStart, snowfall: 1, ...pattern },
-      shape: { wind: 12, drift: 45, length: 3, black: 2, white: 85, gamma: 1, ...shape },
+      shape: { wind: 12, drift: 45, length: 3, black: 2, white: 85, gamma: 1, ...unmoved, ...shape },
     },
     colour: { tint: '#f4f7fb', light: null, lit: 40 },
     // Snow is bright by itself: it is seen before the dark too.

@@ -29,7 +29,11 @@ export type CloudMask = z.infer<typeof cloudMaskSchema>
 export const cloudMaskKind: MaskDefinition<CloudMask> = {
   kind: 'cloud',
   keeps: true,
-  box: { x: 'offsetX', y: 'offsetY', size: 'scale', stretch: 'stretch', turn: 'turn' },
+  box: {
+    paths: ['offsetX', 'offsetY', 'scale', 'stretch', 'turn'],
+    read: ({ offsetX: x, offsetY: y, scale: size, stretch, turn }) => ({ x, y, size, stretch, turn }),
+    write: (mask, { x: offsetX, y: offsetY, size: scale, stretch, turn }) => void Object.assign(mask, { offsetX, offsetY, scale, stretch, turn }),
+  },
   label: 'Cloud',
   hint: 'Uneven, like drifting cloud',
   start: ({ width, height }) => ({

@@ -1,4 +1,4 @@
-import { halvesOf, movedBy, pulledAbout, turnedAbout, type Placed } from '@welkinar/core'
+import { halvesOf, movedBy, pulledAbout, turnedAbout, type PatternBox, type Placed } from '@welkinar/core'
 import { useRef, useState } from 'react'
 import type { ViewPort } from '../viewPort'
 import { angleOf, atAngle, pathThrough, type Point } from './geometry'
@@ -9,6 +9,8 @@ interface BoxHandlesProps {
   /** What is moved, as it is read out. */
   readonly name: string
   readonly placed: Placed
+  /** What cannot be done to it. */
+  readonly lacks?: PatternBox['lacks']
   onChange(label: string, placed: Placed, gesture?: string): void
 }
 
@@ -30,7 +32,7 @@ const LEAST_PULL = 0.02
  * A box about a pattern that goes on without end: its middle moves the pattern, a corner enlarges it, its sides make it longer or wider, and what stands out of it turns it. Where the
  * box lies is of no account to the pattern; it begins in the middle of the view.
  */
-export function BoxHandles({ port, name, placed, onChange }: BoxHandlesProps) {
+export function BoxHandles({ port, name, placed, lacks = [], onChange }: BoxHandlesProps) {
   const [middle, setMiddle] = useState<Point>({ x: port.centreX, y: port.centreY })
   const grip = useRef<Grip>(undefined)
   /** How all was when a drag began: each of its moves is taken from there, so that nothing adds up. */
@@ -56,7 +58,7 @@ export function BoxHandles({ port, name, placed, onChange }: BoxHandlesProps) {
   return (
     <>
       <GuideLine dashed d={`${pathThrough(port, corners)}Z`} />
-      <GuideLine d={pathThrough(port, [at(0, across), arm])} />
+      {!lacks.includes('turn') && <GuideLine d={pathThrough(port, [at(0, across), arm])} />}
       <Handle
         port={port}
         at={middle}
@@ -74,30 +76,36 @@ export function BoxHandles({ port, name, placed, onChange }: BoxHandlesProps) {
         label={`Size of ${name}`}
         onMove={(to, gesture) => pull(`Size of ${name}`, corner, to, gesture, true, true)}
       />
-      <Handle
-        port={port}
-        at={side}
-        look="side"
-        label={`Length of ${name}`}
-        onMove={(to, gesture) => pull(`Length of ${name}`, side, to, gesture, true, false)}
-      />
-      <Handle
-        port={port}
-        at={edge}
-        look="side"
-        label={`Width of ${name}`}
-        onMove={(to, gesture) => pull(`Width of ${name}`, edge, to, gesture, false, true)}
-      />
-      <Handle
-        port={port}
-        at={arm}
-        look="curve"
-        label={`Turn ${name}`}
-        onMove={(to, gesture) => {
-          const { from, placed: before } = start(arm, gesture)
-          onChange(`Turn ${name}`, turnedAbout(before, middle, Math.round(angleOf(middle, to) - angleOf(middle, from))), gesture)
-        }}
-      />
+      {!lacks.includes('stretch') && (
+        <>
+          <Handle
+            port={port}
+            at={side}
+            look="side"
+            label={`Length of ${name}`}
+            onMove={(to, gesture) => pull(`Length of ${name}`, side, to, gesture, true, false)}
+          />
+          <Handle
+            port={port}
+            at={edge}
+            look="side"
+            label={`Width of ${name}`}
+            onMove={(to, gesture) => pull(`Width of ${name}`, edge, to, gesture, false, true)}
+          />
+        </>
+      )}
+      {!lacks.includes('turn') && (
+        <Handle
+          port={port}
+          at={arm}
+          look="curve"
+          label={`Turn ${name}`}
+          onMove={(to, gesture) => {
+            const { from, placed: before } = start(arm, gesture)
+            onChange(`Turn ${name}`, turnedAbout(before, middle, Math.round(angleOf(middle, to) - angleOf(middle, from))), gesture)
+          }}
+        />
+      )}
     </>
   )
 }

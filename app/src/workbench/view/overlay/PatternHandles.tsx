@@ -6,6 +6,7 @@ import {
   maskSchemaOf,
   nearestNumber,
   schemaAt,
+  type BoxScene,
   type Effect,
   type Mask,
   type MaskListRef,
@@ -26,28 +27,24 @@ const ARROW = 90
 interface EffectPatternProps {
   readonly port: ViewPort
   readonly effect: Effect
+  readonly scene: BoxScene
 }
 
 /** The box and the arrow of an effect whose pattern has no place of its own. */
-export function EffectPatternHandles({ port, effect }: EffectPatternProps) {
+export function EffectPatternHandles({ port, effect, scene }: EffectPatternProps) {
   const { box, direction, controls, label, applies } = definitionOf(effect.kind)
+  const placed = box?.read(effect.controls as never, scene)
   return (
     <>
-      {box && (
+      {box && placed && (
         <BoxHandles
           key={effect.id}
           port={port}
           name={`the ${label.toLowerCase()}`}
-          placed={placedIn(effect.controls, box)}
-          onChange={(words, placed, gesture) =>
-            changeEffect(
-              effect.id,
-              words,
-              (one) => {
-                for (const key of keys) writePath(one.controls, box[key], kept(placed[key], schemaAt(controls, box[key])))
-              },
-              gesture && `${effect.id} ${gesture}`,
-            )
+          placed={placed}
+          lacks={box.lacks}
+          onChange={(words, next, gesture) =>
+            changeEffect(effect.id, words, (one) => place(box, controls, one.controls, next, scene), gesture && `${effect.id} ${gesture}`)
           }
         />
       )}
@@ -60,47 +57,39 @@ interface MaskPatternProps {
   readonly port: ViewPort
   readonly list: MaskListRef
   readonly mask: Mask
+  readonly scene: BoxScene
 }
 
 /** The box of a mask that is a pattern without a place of its own. */
-export function MaskPatternHandles({ port, list, mask }: MaskPatternProps) {
+export function MaskPatternHandles({ port, list, mask, scene }: MaskPatternProps) {
   const { box, label } = maskDefinitionOf(mask.kind)
-  if (!box) return null
+  const placed = box?.read(mask as never, scene)
+  if (!box || !placed) return null
   const schema = maskSchemaOf(mask.kind)
   return (
     <BoxHandles
       key={mask.id}
       port={port}
       name={`the ${label.toLowerCase()}`}
-      placed={placedIn(mask, box)}
-      onChange={(words, placed, gesture) =>
-        changeMask(
-          list,
-          mask,
-          words,
-          (target) => {
-            for (const key of keys) writePath(target, box[key], kept(placed[key], schemaAt(schema, box[key])))
-          },
-          gesture,
-        )
-      }
+      placed={placed}
+      lacks={box.lacks}
+      onChange={(words, next, gesture) => changeMask(list, mask, words, (target) => place(box, schema, target, next, scene), gesture)}
     />
   )
 }
 
-const keys = ['x', 'y', 'size', 'stretch', 'turn'] as const
-
-function placedIn(values: object, box: PatternBox): Placed {
-  return Object.fromEntries(keys.map((key) => [key, readPath(values, box[key])])) as unknown as Placed
+/** Writes where a pattern lies, in numbers as they are shown, so that what is typed is what was moved. */
+function place(box: PatternBox, schema: Parameters<typeof schemaAt>[0], values: object, placed: Placed, scene: BoxScene): void {
+  box.write(values as never, placed, scene)
+  for (const path of box.paths) writePath(values, path, kept(readPath(values, path), schemaAt(schema, path)))
 }
 
-/** A number as it is shown, so that what is typed is what was moved. */
 function kept(value: number, schema: Parameters<typeof limitsOf>[0]): number {
   return nearestNumber(Number(value.toFixed(digitsOf(controlOf(schema)?.step ?? 0))), limitsOf(schema))
 }
 
 /** An arrow from the middle of the view in the direction in which the pattern moves. */
-function DirectionHandle({ port, effect }: EffectPatternProps) {
+function DirectionHandle({ port, effect }: Omit<EffectPatternProps, 'scene'>) {
   const { direction, controls } = definitionOf(effect.kind)
   if (!direction) return null
   const middle = { x: port.centreX, y: port.centreY }

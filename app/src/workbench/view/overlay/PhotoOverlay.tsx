@@ -29,6 +29,7 @@ export function PhotoOverlay({ pool, source, port, settled }: PhotoOverlayProps)
   const { sceneOpen, tool } = useScene(useShallow(({ sceneOpen, tool }) => ({ sceneOpen, tool })))
   const { effect, placing, list, mask } = useEdited(source)
   const { Handles: EffectHandles, Surface: EffectSurface } = effect ? interfaceOf(effect.kind) : {}
+  const boxScene = { ...source.photo, marks: source.marks ?? noMarks }
   const { Handles: MaskHandles, Surface: MaskSurface } = mask ? maskInterfaceOf(mask.kind) : {}
   return (
     <>
@@ -37,9 +38,9 @@ export function PhotoOverlay({ pool, source, port, settled }: PhotoOverlayProps)
           {sceneOpen && <ReadMarks port={port} source={source} />}
           {sceneOpen && <MarkHandles port={port} source={source} />}
           {effect && placing && <PlaceHandles port={port} effect={effect} marks={source.marks ?? noMarks} />}
-          {effect && placing && <EffectPatternHandles port={port} effect={effect} />}
+          {effect && placing && <EffectPatternHandles port={port} effect={effect} scene={boxScene} />}
           {effect && placing && EffectHandles && <EffectHandles port={port} effect={effect} />}
-          {mask && list && <MaskPatternHandles port={port} list={list} mask={mask} />}
+          {mask && list && <MaskPatternHandles port={port} list={list} mask={mask} scene={boxScene} />}
           {mask && list && MaskHandles && <MaskHandles port={port} source={source} list={list} mask={mask} />}
         </HandleLayer>
       )}
