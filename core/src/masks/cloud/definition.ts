@@ -32,7 +32,8 @@ export const cloudMaskKind: MaskDefinition<CloudMask> = {
   box: {
     paths: ['offsetX', 'offsetY', 'scale', 'stretch', 'turn'],
     read: ({ offsetX: x, offsetY: y, scale: size, stretch, turn }) => ({ x, y, size, stretch, turn }),
-    write: (mask, { x: offsetX, y: offsetY, size: scale, stretch, turn }) => void Object.assign(mask, { offsetX, offsetY, scale, stretch, turn }),
+    write: (mask, { x: offsetX, y: offsetY, size: scale, stretch, turn }) =>
+      void Object.assign(mask, { offsetX, offsetY, scale, stretch, turn }),
   },
   label: 'Cloud',
   hint: 'Uneven, like drifting cloud',
