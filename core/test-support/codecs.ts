@@ -27,10 +27,15 @@ export async function fileOf(
   codecs: Codecs = testCodecs,
 ): Promise<Buffer> {
   const kernels = await loadKernels()
+  const pixelBytes = options.depth / 2
   const bands = Array.from({ length: Math.ceil(height / BAND_ROWS) }, (_, index) => {
-    const data = rgba.slice(index * BAND_ROWS * width * 4, (index + 1) * BAND_ROWS * width * 4)
-    return codecs.encodeBand({ width, height: data.length / width / 4, data: new Uint8ClampedArray(data) }, options, kernels)
+    const data = rgba.slice(index * BAND_ROWS * width * pixelBytes, (index + 1) * BAND_ROWS * width * pixelBytes)
+    return codecs.encodeBand(
+      { width, height: data.length / width / (options.depth / 2), depth: options.depth, data: new Uint8ClampedArray(data) },
+      options,
+      kernels,
+    )
   })
-  const file = fileFormats[options.format].join(await Promise.all(bands), { width, height })
+  const file = fileFormats[options.format].join(await Promise.all(bands), { width, height }, options)
   return Buffer.from(await file.arrayBuffer())
 }

@@ -3,7 +3,7 @@ export { sine, cosine, errorFunction } from './math'
 export { encodePlane, decodePlane } from './transfer'
 export {
   planesFromRgba8, halveRgba8, planeFromU16, u16FromPlane, halvePlane, areaRows, areaEntryBytes, areaColumns,
-  rgba8FromPlanes, histogram,
+  rgba8FromPlanes, rgba16FromPlanes, histogram,
 } from './picture'
 export {
   gaussianWeights, convolveColumns, convolveRows, halveColumns, halveRows, enlargeColumns, enlargeRows, convolveTaps,
@@ -36,3 +36,4 @@ export {
   lightOfTones, brightsOf, adjustTones, litByLamp, throughTable, difference, balanceTones, lampField, softShoulder, encodedFromOklab,
 } from './tones'
 export { filterRows } from './png'
+export { vividOklab, unsharpTones, smoothNoise, smoothNoiseBytes, weightedSum } from './finish'

@@ -167,6 +167,22 @@ export function rgba8FromPlanes(r: usize, g: usize, b: usize, width: i32, height
   }
 }
 
+/** Interleaved 16-bit RGBA, all of it opaque, from three planes; lower byte first. May write up to 24 bytes past the end. */
+export function rgba16FromPlanes(r: usize, g: usize, b: usize, count: i32, dst: usize): void {
+  const most = splat(65535)
+  const opaque = i32x4.splat(0xffff0000)
+  for (let i = 0; i < count; i += 4) {
+    const at = (<usize>i) << 2
+    const red = i32x4.trunc_sat_f32x4_s(f32x4.nearest(f32x4.mul(clamp01(v128.load(r + at)), most)))
+    const green = i32x4.trunc_sat_f32x4_s(f32x4.nearest(f32x4.mul(clamp01(v128.load(g + at)), most)))
+    const blue = i32x4.trunc_sat_f32x4_s(f32x4.nearest(f32x4.mul(clamp01(v128.load(b + at)), most)))
+    const low = v128.or(red, i32x4.shl(green, 16))
+    const high = v128.or(blue, opaque)
+    v128.store(dst + 2 * at, v128.shuffle<i32>(low, high, 0, 4, 1, 5))
+    v128.store(dst + 2 * at + 16, v128.shuffle<i32>(low, high, 2, 6, 3, 7))
+  }
+}
+
 /** Adds to `bins` (32-bit counts) how many values of a plane fall into each of `binCount` equal parts of 0-1. */
 export function histogram(src: usize, count: i32, bins: usize, binCount: i32): void {
   for (let i = 0; i < count; i++) {

@@ -50,7 +50,7 @@ describe('native codecs', () => {
   it('write a PNG that is the same file, and a JPEG that is as near to the picture', async () => {
     const size = { width: 201, height: 600 }
     const pixels = new Uint8ClampedArray(await picture(size.width, size.height).ensureAlpha().raw().toBuffer())
-    const written = (codecs: Codecs, format: ExportFormat) => fileOf(pixels, size, { format, quality: 92 }, codecs)
+    const written = (codecs: Codecs, format: ExportFormat) => fileOf(pixels, size, { format, quality: 92, depth: 8 }, codecs)
     expect((await written(native, 'png')).equals(await written(testCodecs, 'png'))).toBe(true)
     const error = async (codecs: Codecs): Promise<number> => {
       const found = await sharp(await written(codecs, 'jpeg'))
@@ -66,7 +66,7 @@ describe('native codecs', () => {
   it.each([80, 92])('write a JPEG in pieces with the pixels of one that is written at once, quality %s', async (quality) => {
     const size = { width: 333, height: 1300 }
     const pixels = new Uint8ClampedArray(await picture(size.width, size.height).ensureAlpha().raw().toBuffer())
-    const file = await fileOf(pixels, size, { format: 'jpeg', quality }, native)
+    const file = await fileOf(pixels, size, { format: 'jpeg', quality, depth: 8 }, native)
     const atOnce = await picture(size.width, size.height)
       .jpeg({ quality, chromaSubsampling: quality < 90 ? '4:2:0' : '4:4:4', optimiseCoding: false })
       .toBuffer()

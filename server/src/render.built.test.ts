@@ -132,6 +132,21 @@ describe('the command line', () => {
     expect((await pixels('part.png')).equals(part)).toBe(true)
   })
 
+  it('writes a PNG of 16 bits, whose steps are finer than those of 8', async () => {
+    const asked = { photo: 'photo.png', recipe: 'rain.json', out: 'deep.png' }
+    expect(await render({ ...asked, bits: '16' })).toEqual({ code: 0, error: '' })
+    expect((await sharp(join(folder, 'deep.png')).metadata()).depth).toBe('ushort')
+    const deep = await sharp(join(folder, 'deep.png')).toColourspace('rgb16').raw({ depth: 'ushort' }).toBuffer()
+    const codes = new Uint16Array(deep.buffer, deep.byteOffset, deep.length / 2)
+    await render({ ...asked, out: 'usual.png' })
+    const usual = await pixels('usual.png')
+    // Dithered by less than half a code.
+    expect(Math.max(...usual.map((code, i) => Math.abs(code - codes[i]! / 257)))).toBeLessThan(1)
+    expect(new Set(codes).size).toBeGreaterThan(3 * new Set(usual).size)
+    expect((await render({ ...asked, bits: '12' })).error).toBe('--bits of PNG is 8 or 16; “12” came.')
+    expect((await render({ ...asked, out: 'a.jpg', bits: '16' })).error).toBe('--bits of JPEG is 8; “16” came.')
+  })
+
   it('writes JPEG by the ending of the file', async () => {
     await render({ photo: 'photo.png', recipe: 'rain.json', out: 'out.jpg', quality: '80' })
     expect((await sharp(join(folder, 'out.jpg')).metadata()).format).toBe('jpeg')

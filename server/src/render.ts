@@ -28,7 +28,7 @@ import { priorities, RenderProblem, type RenderPool } from '@welkinar/core/pool'
 import { createNodePool } from './nodePool'
 
 const USAGE =
-  'npm run render -- --photo in.jpg --recipe recipe.json --out out.png [--marks marks.json] [--scale 0.25] [--region x,y,width,height] [--quality 92] [--threads 2] [--memory 400]'
+  'npm run render -- --photo in.jpg --recipe recipe.json --out out.png [--marks marks.json] [--scale 0.25] [--region x,y,width,height] [--quality 92] [--bits 16] [--threads 2] [--memory 400]'
 const TILE = 512
 
 interface Task {
@@ -41,13 +41,14 @@ interface Task {
   readonly scale: number
   readonly region: Rect | undefined
   readonly quality: number
+  readonly bits: 8 | 16
   readonly threads: number | undefined
   /** Most that results may take, megabytes. */
   readonly memory: number | undefined
 }
 
 function readTask(): Task {
-  const options = { photo: '', recipe: '', marks: '', out: '', scale: '', region: '', quality: '', threads: '', memory: '' }
+  const options = { photo: '', recipe: '', marks: '', out: '', scale: '', region: '', quality: '', bits: '', threads: '', memory: '' }
   const { values } = parseOptions(Object.keys(options))
   const required = (name: 'photo' | 'recipe' | 'out'): string => {
     const value = values[name]
@@ -64,6 +65,7 @@ function readTask(): Task {
     scale: numberOption(values['scale'], 'scale', 0.001, 1) ?? 1,
     region: values['region'] === undefined ? undefined : readRegion(values['region']),
     quality: numberOption(values['quality'], 'quality', 1, 100) ?? 92,
+    bits: bitsOf(values['bits'], formatOf(out)),
     threads: numberOption(values['threads'], 'threads', 1, 64),
     memory: numberOption(values['memory'], 'memory', 16, 1e6),
   }
@@ -83,6 +85,13 @@ function formatOf(out: string): ExportFormat {
   if (format) return format
   const endings = exportFormats.map((one) => `.${fileFormats[one].endings[0]}`)
   throw new UserProblem(`--out ends in ${endings.join(' or ')}; “${out}” came.`)
+}
+
+function bitsOf(text: string | undefined, format: ExportFormat): 8 | 16 {
+  const { name, depths } = fileFormats[format]
+  const depth = depths.find((one) => String(one) === (text ?? '8'))
+  if (depth) return depth
+  throw new UserProblem(`--bits of ${name} is ${depths.join(' or ')}; “${text}” came.`)
 }
 
 function numberOption(text: string | undefined, name: string, least: number, most: number): number | undefined {
@@ -131,7 +140,7 @@ async function renderFile(task: Task, pool: RenderPool): Promise<void> {
   const missing = picturesOfStack(stack)
   if (missing.length > 0) console.error('The recipe has masks that read a picture from a file; they are left out.')
   const source = { photo, ...stackWithout(stack, missing), ...(await readMarks(task.marks, pool, photo)) }
-  const options = { format: task.format, quality: task.quality }
+  const options = { format: task.format, quality: task.quality, depth: task.bits }
   const request = { node: sceneGraph(source), grid, rect, tileSize: TILE, priority: priorities.export, options }
   const file = await pool.renderFile(request).catch((error: unknown) => {
     if (!(error instanceof RenderProblem)) throw error

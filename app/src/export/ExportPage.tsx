@@ -4,7 +4,7 @@ import LinearProgress from '@mui/material/LinearProgress'
 import ToggleButton from '@mui/material/ToggleButton'
 import ToggleButtonGroup from '@mui/material/ToggleButtonGroup'
 import Typography from '@mui/material/Typography'
-import { exportFormats, fileFormats, sceneGraph, type ExportFormat, type Scene } from '@welkinar/core'
+import { exportFormats, fileFormats, sceneGraph, type BitDepth, type ExportFormat, type Scene } from '@welkinar/core'
 import type { RenderPool } from '@welkinar/core/pool'
 import { useState } from 'react'
 import { Link } from 'react-router'
@@ -29,9 +29,11 @@ export function ExportPage() {
 function Export({ scene, pool }: { readonly scene: Scene; readonly pool: RenderPool }) {
   const [format, setFormat] = useState<ExportFormat>('png')
   const [quality, setQuality] = useState(START_QUALITY)
+  const [wanted, setWanted] = useState<BitDepth>(8)
   const { progress, exported, start, cancel } = useExport(scene, pool)
   const { width, height } = scene.photo
   const chosen = fileFormats[format]
+  const depth = chosen.depths.includes(wanted) ? wanted : 8
   return (
     <Box sx={{ height: '100%', display: 'flex' }}>
       <Pictures scene={scene} pool={pool} />
@@ -62,6 +64,26 @@ function Export({ scene, pool }: { readonly scene: Scene; readonly pool: RenderP
           ))}
         </ToggleButtonGroup>
         <Typography sx={{ mt: 2, mb: 4, color: ink.secondary, minHeight: 38 }}>{chosen.hint}</Typography>
+        {chosen.depths.length > 1 && (
+          <Box sx={{ mb: 4 }}>
+            <ToggleButtonGroup
+              exclusive
+              fullWidth
+              aria-label="Bits of a channel"
+              value={depth}
+              onChange={(_, next: BitDepth | null) => next && setWanted(next)}
+            >
+              {chosen.depths.map((one) => (
+                <ToggleButton key={one} value={one}>
+                  {one} bit
+                </ToggleButton>
+              ))}
+            </ToggleButtonGroup>
+            <Typography sx={{ mt: 2, color: ink.secondary }}>
+              {depth === 16 ? 'Fine steps for further work; a file two to three times as large.' : 'As screens show it, dithered.'}
+            </Typography>
+          </Box>
+        )}
         {chosen.hasQuality && (
           <NumberControl
             control={{ label: 'Quality', unit: '', usual: [50, 100], step: 1 }}
@@ -83,7 +105,7 @@ function Export({ scene, pool }: { readonly scene: Scene; readonly pool: RenderP
             </Button>
           </Box>
         ) : (
-          <Button variant="contained" fullWidth sx={{ mt: 4, minHeight: 40 }} onClick={() => void start({ format, quality })}>
+          <Button variant="contained" fullWidth sx={{ mt: 4, minHeight: 40 }} onClick={() => void start({ format, quality, depth })}>
             Make the {chosen.name} file
           </Button>
         )}

@@ -1,4 +1,5 @@
 import { choiceControl, numberControl } from '../model/controls'
+import { steady } from '../model/steady'
 import { FRAME_WIDTH } from '../optics/lens'
 import type { Size } from '../planes/grid'
 
@@ -70,11 +71,6 @@ export function slicesOfAir({ focalLength, nearest, farthest }: View, photo: Siz
     const far = steady(near * ratio)
     return { near, far, middle: steady(Math.sqrt(near * far)), volume: (across * (far ** 3 - near ** 3)) / 3 }
   })
-}
-
-/** Rounded to seven digits, so that every machine plans with the same number. */
-export function steady(value: number): number {
-  return Number(value.toPrecision(7))
 }
 
 /** A shutter time as it stands on a camera. */

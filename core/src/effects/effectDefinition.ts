@@ -92,7 +92,7 @@ interface EffectDirection {
   value(arrow: number): number
 }
 
-export type EffectFamily = 'weather' | 'light' | 'own'
+export type EffectFamily = 'weather' | 'light' | 'finish' | 'own'
 
 /** The controls of some kind. */
 export type EffectControls = z.infer<ControlsSchema>

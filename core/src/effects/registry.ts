@@ -1,5 +1,12 @@
 import { z } from 'zod'
 import { effectBase } from '../model/look'
+import { adjust } from './adjust/definition'
+import { curves } from './curves/definition'
+import { oneHue } from './oneHue/definition'
+import { sharpen } from './sharpen/definition'
+import { vignette } from './vignette/definition'
+import { grain } from './grain/definition'
+import { fringe } from './fringe/definition'
 import { catchLights } from './catchLights/definition'
 import { customField } from './customField/definition'
 import { dust } from './dust/definition'
@@ -47,6 +54,13 @@ export const effectSchema = z.discriminatedUnion('kind', [
   effectOf(lightPool),
   effectOf(lamp),
   effectOf(glaze),
+  effectOf(adjust),
+  effectOf(curves),
+  effectOf(oneHue),
+  effectOf(sharpen),
+  effectOf(vignette),
+  effectOf(grain),
+  effectOf(fringe),
   effectOf(customField),
   effectOf(reflection),
 ])
@@ -72,6 +86,13 @@ const definitions: { readonly [K in EffectKind]: EffectDefinition<K> } = {
   lightPool,
   lamp,
   glaze,
+  adjust,
+  curves,
+  oneHue,
+  sharpen,
+  vignette,
+  grain,
+  fringe,
   customField,
   reflection,
 }

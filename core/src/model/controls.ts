@@ -14,7 +14,7 @@ export interface NumberControl {
   readonly hint?: string
 }
 
-type Unit = '' | 'EV' | 'px' | '%' | '°' | '×' | 'm' | 'mm' | 'mm/h' | 's' | 'min' | 'K'
+type Unit = '' | 'EV' | '‰' | 'px' | '%' | '°' | '×' | 'm' | 'mm' | 'mm/h' | 's' | 'min' | 'K'
 
 interface NumberOptions extends NumberControl, Roles {
   /** What a typed number may reach. */

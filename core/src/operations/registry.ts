@@ -44,6 +44,10 @@ import { stripes } from './sources/stripes/stripes'
 import { sumFields } from './fields/sumFields/sumFields'
 import { adjust } from './colour/adjust/adjust'
 import { balance } from './colour/balance/balance'
+import { joinChannels } from './colour/joinChannels/joinChannels'
+import { unsharp } from './colour/unsharp/unsharp'
+import { vivid } from './colour/vivid/vivid'
+import { grainNoise, weightedSum } from './sources/grain/grain'
 import { brights, spreadLight } from './light/brights/brights'
 import { bursts } from './sources/burst/burst'
 import { constantField } from './sources/constantField/constantField'
@@ -63,6 +67,11 @@ import { turbulence } from './sources/turbulence/turbulence'
 
 /** All operations that a graph may hold, sources first. */
 const operations: readonly Operation[] = [
+  grainNoise,
+  weightedSum,
+  vivid,
+  unsharp,
+  joinChannels,
   photo,
   constantTones,
   constantField,

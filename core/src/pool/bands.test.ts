@@ -6,7 +6,7 @@ import { Bands } from './bands'
 it('tiles of any place and order give bands of their own height, each as soon as it is whole', () => {
   const whole: Rect = { x: 30, y: 77, width: 70, height: 2 * BAND_ROWS + 9 }
   const codeAt = (x: number, y: number): number => (x * 7 + y * 13) % 251
-  const bands = new Bands(whole)
+  const bands = new Bands(whole, 8)
   const tiles = splitIntoTiles(whole, 48)
   // Columns, as two threads do them.
   const inOrder = tiles.toSorted((a, b) => a.x - b.x || a.y - b.y)

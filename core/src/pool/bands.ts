@@ -1,5 +1,6 @@
 import { BAND_ROWS, type Band } from '../codecs/formats/fileFormat'
 import { intersect, type Rect } from '../planes/rect'
+import type { BitDepth } from '../render/renderTile'
 
 interface Filling extends Band {
   /** Pixels that are still missing. */
@@ -10,11 +11,18 @@ interface Filling extends Band {
 export class Bands {
   private readonly begun = new Map<number, Filling>()
 
+  private readonly pixelBytes: number
+
   /** @param whole what the tiles cover in the end, each place once */
-  constructor(private readonly whole: Rect) {}
+  constructor(
+    private readonly whole: Rect,
+    private readonly depth: BitDepth,
+  ) {
+    this.pixelBytes = depth / 2
+  }
 
   /**
-   * @param pixels of a tile, interleaved 8-bit RGBA
+   * @param pixels of a tile, interleaved RGBA
    * @returns the bands that it completes, with their place from the top
    */
   add(pixels: Uint8ClampedArray<ArrayBuffer>, tile: Rect): { readonly index: number; readonly band: Band }[] {
@@ -33,21 +41,22 @@ export class Bands {
     const band = this.begun.get(index) ?? {
       width,
       height: rows.height,
-      data: new Uint8ClampedArray(width * rows.height * 4),
+      depth: this.depth,
+      data: new Uint8ClampedArray(width * rows.height * this.pixelBytes),
       missing: width * rows.height,
     }
     this.begun.set(index, band)
     const part = intersect(rows, tile)
     for (let row = part.y; row < part.y + part.height; row++) {
-      const from = (row - tile.y) * tile.width * 4
-      band.data.set(pixels.subarray(from, from + tile.width * 4), ((row - rows.y) * width + (tile.x - x)) * 4)
+      const from = (row - tile.y) * tile.width * this.pixelBytes
+      band.data.set(pixels.subarray(from, from + tile.width * this.pixelBytes), ((row - rows.y) * width + (tile.x - x)) * this.pixelBytes)
     }
     band.missing -= part.width * part.height
     return band
   }
 
-  private take(index: number, { width, height, data }: Filling): Band {
+  private take(index: number, { width, height, depth, data }: Filling): Band {
     this.begun.delete(index)
-    return { width, height, data }
+    return { width, height, depth, data }
   }
 }

@@ -10,6 +10,7 @@ import type { Reading } from '../model/reading'
 import type { PhotoData } from '../photo/photoData'
 import type { Grid, Size } from '../planes/grid'
 import { splitIntoTiles, type Rect } from '../planes/rect'
+import type { BitDepth } from '../render/renderTile'
 import { Bands } from './bands'
 import { ColumnLanes } from './columnLanes'
 import { Lane, LaneFailure, type StartThread } from './lane'
@@ -29,13 +30,15 @@ export interface RenderRequest {
   readonly tileSize: number
   readonly priority: Priority
   readonly signal?: AbortSignal
+  /** Bits of a channel; 8 if not given. */
+  readonly depth?: BitDepth
   /** What the threads shall rather keep for the next request. Default: all stages. */
   readonly keep?: Keep
   /** Called for each tile as soon as it is there. */
   onTile(pixels: Uint8ClampedArray<ArrayBuffer>, rect: Rect): void
 }
 
-interface FileRequest extends Omit<RenderRequest, 'onTile'> {
+interface FileRequest extends Omit<RenderRequest, 'onTile' | 'depth'> {
   readonly options: ExportOptions
   /** How much is computed, 0-1. */
   readonly onProgress?: (done: number) => void
@@ -95,7 +98,7 @@ export class RenderPool {
   }
 
   /** Resolves when every tile has been handed over. @throws the signal's reason when aborted, RenderProblem when a tile cannot be computed */
-  async render({ node, grid, rect, tileSize, priority, signal, keep, onTile }: RenderRequest): Promise<void> {
+  async render({ node, grid, rect, tileSize, priority, signal, keep, depth, onTile }: RenderRequest): Promise<void> {
     // Where one tile fails the others are not worth the time.
     const failed = new AbortController()
     const either = signal ? AbortSignal.any([signal, failed.signal]) : failed.signal
@@ -105,7 +108,7 @@ export class RenderPool {
         const work = (lane: Lane): Promise<Uint8ClampedArray<ArrayBuffer>> =>
           withSecondTry(
             lane,
-            () => lane.call(async (worker, send, call) => worker.renderTile(send(node), grid, tile, call, keep), either),
+            () => lane.call(async (worker, send, call) => worker.renderTile(send(node), grid, tile, call, keep, depth), either),
             either,
           )
         const drawn = this.queue.run(priority, work, { signal: either, lane: laneOf(tile, index) })
@@ -119,7 +122,7 @@ export class RenderPool {
 
   /** The whole rectangle as one block of interleaved 8-bit RGBA. */
   async renderPixels(
-    request: Omit<RenderRequest, 'onTile'> & { onProgress?: (done: number) => void },
+    request: Omit<RenderRequest, 'onTile' | 'depth'> & { onProgress?: (done: number) => void },
   ): Promise<Uint8ClampedArray<ArrayBuffer>> {
     const { rect, onProgress } = request
     const pixels = new Uint8ClampedArray(rect.width * rect.height * 4)
@@ -141,11 +144,13 @@ export class RenderPool {
   /** The file of a rectangle. Each band of it is written as soon as it is there, and let go. */
   async renderFile({ onProgress, options, ...request }: FileRequest): Promise<Blob> {
     const { rect, signal } = request
-    const bands = new Bands(rect)
+    const { depth } = options
+    const bands = new Bands(rect, depth)
     const written: Promise<EncodedBand>[] = []
     let done = 0
     await this.render({
       ...request,
+      depth,
       onTile: (tile, at) => {
         for (const { index, band } of bands.add(tile, at)) {
           const writing = this.encodeBand(band, options, signal)
@@ -157,7 +162,7 @@ export class RenderPool {
         onProgress?.(done / (rect.width * rect.height))
       },
     })
-    return fileFormats[options.format].join(await Promise.all(written), rect)
+    return fileFormats[options.format].join(await Promise.all(written), rect, options)
   }
 
   /** What an opened photo shows: its sky, its horizon, distances. Anything else that waits goes first. */

@@ -19,7 +19,7 @@ import { withReductions } from '../photo/reducePhoto'
 import type { Grid, Size } from '../planes/grid'
 import type { Rect } from '../planes/rect'
 import { readPhoto } from '../reading/readPhoto'
-import { renderTile } from '../render/renderTile'
+import { renderTile, type BitDepth } from '../render/renderTile'
 import { Diary } from './diary'
 import { ReceivedNodes, type SentGraph } from './sentGraph'
 
@@ -76,11 +76,11 @@ export class RenderWorker {
     }
   }
 
-  /** Interleaved 8-bit RGBA of one tile. @param call its number, by which it can be given up */
-  renderTile(graph: SentGraph, grid: Grid, rect: Rect, call = 0, keep?: Keep): Uint8ClampedArray<ArrayBuffer> {
+  /** Interleaved RGBA of one tile. @param call its number, by which it can be given up */
+  renderTile(graph: SentGraph, grid: Grid, rect: Rect, call = 0, keep?: Keep, depth?: BitDepth): Uint8ClampedArray<ArrayBuffer> {
     this.answering = call
     try {
-      const pixels = renderTile(this.evaluator, this.nodes.receive(graph), grid, rect, keep)
+      const pixels = renderTile(this.evaluator, this.nodes.receive(graph), grid, rect, keep, depth)
       return transfer(pixels, [pixels.buffer])
     } finally {
       this.answering = 0

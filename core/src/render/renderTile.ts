@@ -8,15 +8,27 @@ import { withScratch } from '../planes/scratch'
 /** Strength of the dither in codes: below half a code, so that a value that is a code stays that code. */
 const DITHER = 0.96
 
-/** Interleaved 8-bit RGBA of one rectangle of the grid. */
-export function renderTile(evaluator: Evaluator, node: GraphNode, grid: Grid, rect: Rect, keep?: Keep): Uint8ClampedArray<ArrayBuffer> {
+/** Bits of a channel. */
+export type BitDepth = 8 | 16
+
+/** Interleaved RGBA of one rectangle of the grid: of 8 bits with dither, or of 16, the lower byte first. */
+export function renderTile(
+  evaluator: Evaluator,
+  node: GraphNode,
+  grid: Grid,
+  rect: Rect,
+  keep?: Keep,
+  depth: BitDepth = 8,
+): Uint8ClampedArray<ArrayBuffer> {
   const { kernels } = evaluator
   const tones = evaluator.evaluate(node, rect, grid, keep)
-  const bytes = rect.width * rect.height * 4
+  const count = rect.width * rect.height
+  const bytes = (count * depth) / 2
   const pixels = withScratch(kernels, (scratch) => {
     const out = scratch(bytes)
     const [red, green, blue] = [plane(tones, 0), plane(tones, 1), plane(tones, 2)]
-    kernels.rgba8FromPlanes(red, green, blue, rect.width, rect.height, rect.x, rect.y, DITHER, out)
+    if (depth === 8) kernels.rgba8FromPlanes(red, green, blue, rect.width, rect.height, rect.x, rect.y, DITHER, out)
+    else kernels.rgba16FromPlanes(red, green, blue, count, out)
     return new Uint8ClampedArray(kernels.memory.buffer.slice(out, out + bytes) as ArrayBuffer)
   })
   evaluator.trim()

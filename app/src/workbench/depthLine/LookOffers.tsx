@@ -33,6 +33,7 @@ interface LookOffersProps {
 const families: readonly (readonly [EffectFamily, string])[] = [
   ['weather', 'Weather'],
   ['light', 'Light'],
+  ['finish', 'Finish'],
   ['own', 'Your own'],
 ]
 /** What is looked for first at each place. */

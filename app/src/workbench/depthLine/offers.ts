@@ -28,6 +28,13 @@ const otherWords: Partial<Record<EffectKind, string>> = {
   lightPool: 'spotlight dodge relight vignette',
   lamp: 'lantern street light source relight',
   glaze: 'tint colour solid gradient wash paint grade',
+  adjust: 'exposure contrast white balance brightness shadows highlights saturation vibrance temperature tone clarity',
+  curves: 'tone curve levels contrast grade',
+  oneHue: 'hue saturation selective colour hsl',
+  sharpen: 'unsharp mask detail crisp output',
+  vignette: 'darken corners edges frame',
+  grain: 'film noise texture',
+  fringe: 'chromatic aberration lens colour',
   customField: 'noise texture clouds fire lightning pattern own',
 }
 

@@ -1,8 +1,11 @@
 import type { EffectKind } from '@welkinar/core'
+import { GreyPicker } from './adjust/GreyPicker'
+import { CurvesPanel } from './curves/CurvesPanel'
 import { PatternPanel, ShapePanel } from './customField/panels'
 import type { EffectInterface } from './effectInterface'
 import { PathHandles, PathTool } from './glowLine/PathHandles'
 import { PathList } from './glowLine/PathList'
+import { HuePicker } from './oneHue/HuePicker'
 import { PerLayerControls } from './rain/PerLayerControls'
 import { MirroredChoice } from './reflection/MirroredChoice'
 import { DetailPicture } from './softFocus/DetailPicture'
@@ -14,6 +17,9 @@ const interfaces: { readonly [K in EffectKind]?: EffectInterface<K> } = {
   sparkles: { Pattern: GlintPlaces, Handles: GlintHandles, Surface: GlintTool },
   glowLine: { Pattern: PathList, Handles: PathHandles, Surface: PathTool },
   softFocus: { Shape: DetailPicture },
+  adjust: { Shape: GreyPicker },
+  curves: { Pattern: CurvesPanel },
+  oneHue: { Pattern: HuePicker },
   customField: { Pattern: PatternPanel, Shape: ShapePanel },
   reflection: { Pattern: MirroredChoice },
 }

@@ -1,5 +1,8 @@
-/** Rows of a picture: interleaved 8-bit RGBA, all of it opaque. */
+import type { BitDepth } from '../../render/renderTile'
+
+/** Rows of a picture: interleaved RGBA, all of it opaque, of 8 bits or of 16 with the lower byte first. */
 export interface Band {
+  readonly depth: BitDepth
   readonly width: number
   readonly height: number
   readonly data: Uint8ClampedArray<ArrayBuffer>
@@ -34,8 +37,10 @@ export interface FileFormat {
   readonly hint: string
   /** Whether what is lost can be chosen, 1-100. */
   readonly hasQuality: boolean
+  /** Bits of a channel that it can hold; the first is the usual one. */
+  readonly depths: readonly BitDepth[]
   /** The whole file. Each band but the last is as high as `BAND_ROWS`. */
-  join(bands: readonly EncodedBand[], size: Size): Blob
+  join(bands: readonly EncodedBand[], size: Size, options: { readonly depth: BitDepth }): Blob
 }
 
 /** Rows that are encoded together. A multiple of 16, the blocks of a JPEG. */

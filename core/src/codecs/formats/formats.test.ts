@@ -10,7 +10,7 @@ import { formatOfName, type ExportFormat } from './registry'
 /** Three bands, the last of them of few rows; no block of a JPEG divides the width. */
 const size = { width: 201, height: 2 * BAND_ROWS + 37 }
 const rgba = samplePixels(size.width, size.height)
-const written = (format: ExportFormat, quality = 92) => fileOf(rgba, size, { format, quality })
+const written = (format: ExportFormat, quality = 92) => fileOf(rgba, size, { format, quality, depth: 8 })
 
 const read = async (file: Buffer): Promise<Buffer> => sharp(file, { failOn: 'warning' }).ensureAlpha().raw().toBuffer()
 
@@ -22,6 +22,20 @@ describe('writing pictures band by band', () => {
     expect(readPngStructure(file)).toEqual({ complete: true, sound: true })
     // It checks the sum over all bands, and that nothing comes after the last block.
     expect(inflateSync(dataOf(file))).toHaveLength((3 * size.width + 1) * size.height)
+  })
+
+  it('writes a PNG of 16 bits that reads back exactly', async () => {
+    const deep = Uint16Array.from({ length: size.width * size.height * 4 }, (_, i) =>
+      i % 4 === 3 ? 65535 : (i * 40503 + (i >> 7) * 977) % 65536,
+    )
+    const file = await fileOf(new Uint8ClampedArray(deep.buffer), size, { format: 'png', quality: 0, depth: 16 })
+    const { data, info } = await sharp(file, { failOn: 'warning' })
+      .toColourspace('rgb16')
+      .ensureAlpha()
+      .raw({ depth: 'ushort' })
+      .toBuffer({ resolveWithObject: true })
+    expect([info.width, info.height, (await sharp(file).metadata()).depth]).toEqual([size.width, size.height, 'ushort'])
+    expect(new Uint16Array(data.buffer, data.byteOffset, data.length / 2)).toEqual(deep)
   })
 
   it('filters the rows of a PNG, and a file is not much larger than that of an encoder that takes three times as long', async () => {
@@ -44,7 +58,7 @@ describe('writing pictures band by band', () => {
   ])('writes a JPEG of quality %s, %s px wide, as close to the picture at the seams as elsewhere', async (quality, width) => {
     const height = width === size.width ? size.height : 300
     const picture = width === size.width ? rgba : samplePixels(width, height)
-    const file = await fileOf(picture, { width, height }, { format: 'jpeg', quality })
+    const file = await fileOf(picture, { width, height }, { format: 'jpeg', quality, depth: 8 })
     const codes = await read(file)
     expect(codes).toHaveLength(picture.length)
     const error = (from: number, to: number) => {

@@ -1,3 +1,4 @@
+import type { BitDepth } from '../../render/renderTile'
 import type { FileFormat } from './fileFormat'
 import { jpegFormat } from './jpeg/jpegFormat'
 import { pngFormat } from './png/pngFormat'
@@ -13,6 +14,8 @@ export interface ExportOptions {
   readonly format: ExportFormat
   /** 1-100, for formats that have it. */
   readonly quality: number
+  /** Bits of a channel; one that the format can hold. */
+  readonly depth: BitDepth
 }
 
 /** The format that a file of this name is written in. */

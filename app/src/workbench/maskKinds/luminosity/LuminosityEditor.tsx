@@ -5,6 +5,7 @@ import ToggleButtonGroup from '@mui/material/ToggleButtonGroup'
 import { useQuery } from '@tanstack/react-query'
 import {
   limitsOf,
+  listLimit,
   luminosityMaskSchema,
   maskContext,
   maskCurve,
@@ -22,7 +23,7 @@ import { changeMask } from '../../../scene/sceneStore'
 import type { MaskEditorProps } from '../maskInterface'
 import { MaskNumber } from '../../steps/where/MaskNumbers'
 import { ink } from '../../../theme'
-import { FreeCurveEditor } from './FreeCurveEditor'
+import { CurveEditor } from '../../toneChart/CurveEditor'
 import { QuickChoices } from './QuickChoices'
 import { ToneCurveEditor } from './ToneCurveEditor'
 import { TonesFrom } from '../../steps/where/TonesFrom'
@@ -41,6 +42,8 @@ const channelLabels: Record<ToneChannel, string> = {
 const steepness = limitsOf(luminosityMaskSchema.shape.steepness)
 const curveLabels: Record<ToneCurve, string> = { brights: 'Brights', mids: 'Mids', darks: 'Darks', range: 'Range' }
 const curves: readonly ToneCurve[] = ['brights', 'mids', 'darks', 'range']
+
+const mostPoints = listLimit(luminosityMaskSchema.shape.free)?.most ?? 0
 
 const FREE = 'free'
 /** Tones at which a free curve takes over what the curve before it was. */
@@ -86,7 +89,15 @@ export function LuminosityEditor({ pool, source, list, mask }: MaskEditorProps<L
   return (
     <>
       {mask.free ? (
-        <FreeCurveEditor mask={mask} points={mask.free} histogram={histogram.data} onPoints={setPoints} />
+        <CurveEditor
+          label="Curve of the mask"
+          level="openness"
+          points={mask.free}
+          most={mostPoints}
+          curve={(tone) => maskCurve(mask, tone)}
+          histogram={histogram.data}
+          onPoints={setPoints}
+        />
       ) : (
         <ToneCurveEditor mask={mask} histogram={histogram.data} onHandles={setHandles} />
       )}

@@ -1,8 +1,8 @@
 import Box from '@mui/material/Box'
-import type { LuminosityMask, ToneHandles } from '@welkinar/core'
+import { maskCurve, type LuminosityMask, type ToneHandles } from '@welkinar/core'
 import { useRef, type KeyboardEvent, type PointerEvent } from 'react'
 import { ink } from '../../../theme'
-import { curvePath, fromScreen, HEIGHT, histogramPath, PAD, toX, WIDTH } from './toneChart'
+import { curvePath, fromScreen, HEIGHT, histogramPath, PAD, toX, WIDTH } from '../../toneChart/toneChart'
 
 interface ToneCurveEditorProps {
   readonly mask: LuminosityMask
@@ -44,7 +44,7 @@ export function ToneCurveEditor({ mask, histogram, onHandles }: ToneCurveEditorP
       sx={{ width: '100%', display: 'block', bgcolor: '#fff', border: `1px solid ${ink.rule}`, touchAction: 'none', overflow: 'visible' }}
     >
       {histogram && <path d={histogramPath(histogram)} fill="#b4b7ba" />}
-      <path d={curvePath(mask)} fill="none" stroke={ink.accent} strokeWidth={1.6} />
+      <path d={curvePath((tone) => maskCurve(mask, tone))} fill="none" stroke={ink.accent} strokeWidth={1.6} />
       {mask.handles.map((tone, index) => (
         <Box
           component="circle"

@@ -35,7 +35,7 @@ export function piecesOf({ width, height, data }: Band): Band[] {
   return Array.from({ length: Math.ceil(height / rows) }, (_, index) => {
     const first = index * rows
     const piece = data.subarray(first * width * 4, Math.min(height, first + rows) * width * 4)
-    return { width, height: piece.length / width / 4, data: piece }
+    return { width, height: piece.length / width / 4, depth: 8 as const, data: piece }
   })
 }
 

@@ -8,6 +8,7 @@ export const jpegFormat: FileFormat = {
   mediaType: 'image/jpeg',
   hint: 'Much smaller, with a small loss. For showing and sending.',
   hasQuality: true,
+  depths: [8],
   join(bands, size) {
     const parts = bands.flatMap((band) => band.parts)
     const between = parts.flatMap((part, index) => (index < parts.length - 1 ? [part, restartMarker(index)] : [part]))

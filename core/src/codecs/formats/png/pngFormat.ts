@@ -3,8 +3,8 @@ import { joinedAdler } from './adler'
 import { pngChunk } from './pngChunk'
 
 const SIGNATURE = Uint8Array.of(0x89, 0x50, 0x4e, 0x47, 0x0d, 0x0a, 0x1a, 0x0a)
-/** 8 bits, colour without alpha, the only compression and filter method, not interlaced. */
-const HOW = [8, 2, 0, 0, 0]
+/** Colour without alpha, the only compression and filter method, not interlaced. */
+const HOW = [2, 0, 0, 0]
 /** Head of a zlib stream (RFC 1950): deflate with a window of 32 KB. */
 const ZLIB_HEAD = Uint8Array.of(0x78, 0x9c)
 /** Last block of a deflate stream, empty (RFC 1951). */
@@ -17,14 +17,15 @@ export const pngFormat: FileFormat = {
   name: 'PNG',
   endings: ['png'],
   mediaType: 'image/png',
-  hint: 'Every pixel as computed, 8 bits a channel. For printing and for working on.',
+  hint: 'Every pixel as computed. For printing and for working on.',
   hasQuality: false,
-  join(bands, { width, height }) {
+  depths: [8, 16],
+  join(bands, { width, height }, { depth }) {
     const head = new Uint8Array(13)
     const view = new DataView(head.buffer)
     view.setUint32(0, width)
     view.setUint32(4, height)
-    head.set(HOW, 8)
+    head.set([depth, ...HOW], 8)
     const end = new Uint8Array(6)
     end.set(LAST_BLOCK)
     new DataView(end.buffer).setUint32(2, joinedAdler(bands.flatMap(({ checksum }) => checksum ?? [])))

@@ -1,26 +1,33 @@
 import Box from '@mui/material/Box'
-import { luminosityMaskSchema, listLimit, type LuminosityMask } from '@welkinar/core'
 import { useRef, type KeyboardEvent, type PointerEvent } from 'react'
-import { showNotice } from '../../../common/notices'
-import { ink } from '../../../theme'
+import { showNotice } from '../../common/notices'
+import { ink } from '../../theme'
 import { curvePath, fromScreen, HEIGHT, histogramPath, toX, toY, WIDTH } from './toneChart'
 
-type Points = NonNullable<LuminosityMask['free']>
-
-interface FreeCurveEditorProps {
-  readonly mask: LuminosityMask
-  readonly points: Points
-  readonly histogram: Uint32Array | undefined
-  onPoints(points: Points, gesture?: string): void
+interface CurvePoint {
+  readonly x: number
+  readonly y: number
 }
 
-const most = listLimit(luminosityMaskSchema.shape.free)?.most ?? 0
+interface CurveEditorProps {
+  /** What it is a curve of, as it is read out. */
+  readonly label: string
+  /** What is moved up and down. */
+  readonly level: string
+  readonly points: readonly CurvePoint[]
+  readonly most: number
+  /** The line that is drawn: a function of 0-1. */
+  curve(tone: number): number
+  readonly histogram: Uint32Array | undefined
+  readonly colour?: string
+  onPoints(points: CurvePoint[], gesture?: string): void
+}
 
-/** A curve of its own over the histogram: a press on the chart puts a point there, which is dragged; a double press or Delete takes it out. */
-export function FreeCurveEditor({ mask, points, histogram, onPoints }: FreeCurveEditorProps) {
+/** A curve through points over the histogram: a press on the chart puts a point there, which is dragged; a double press or Delete takes it out. */
+export function CurveEditor({ label, level, points, most, curve, histogram, colour = ink.accent, onPoints }: CurveEditorProps) {
   const svg = useRef<SVGSVGElement>(null)
   const gesture = useRef(0)
-  const move = (index: number, to: Points[number], name?: string) =>
+  const move = (index: number, to: CurvePoint, name?: string) =>
     onPoints(
       points.map((point, i) => (i === index ? to : point)),
       name,
@@ -54,7 +61,7 @@ export function FreeCurveEditor({ mask, points, histogram, onPoints }: FreeCurve
       ref={svg}
       viewBox={`0 0 ${WIDTH} ${HEIGHT}`}
       role="group"
-      aria-label="Curve of the mask over the histogram. Press to add a point."
+      aria-label={`${label} over the histogram. Press to add a point.`}
       onPointerDown={add}
       sx={{
         width: '100%',
@@ -68,7 +75,7 @@ export function FreeCurveEditor({ mask, points, histogram, onPoints }: FreeCurve
     >
       <g pointerEvents="none">
         {histogram && <path d={histogramPath(histogram)} fill="#b4b7ba" />}
-        <path d={curvePath(mask)} fill="none" stroke={ink.accent} strokeWidth={1.6} />
+        <path d={curvePath(curve)} fill="none" stroke={colour} strokeWidth={1.6} />
       </g>
       {points.map(({ x, y }, index) => (
         <Box
@@ -76,7 +83,7 @@ export function FreeCurveEditor({ mask, points, histogram, onPoints }: FreeCurve
           key={index}
           role="slider"
           tabIndex={0}
-          aria-label={`Point ${index + 1}: tone ${Math.round(100 * x)} %, openness`}
+          aria-label={`Point ${index + 1}: tone ${Math.round(100 * x)} %, ${level}`}
           aria-valuemin={0}
           aria-valuemax={100}
           aria-valuenow={Math.round(100 * y)}
@@ -84,7 +91,7 @@ export function FreeCurveEditor({ mask, points, histogram, onPoints }: FreeCurve
           cy={toY(y)}
           r={6}
           fill="#fff"
-          stroke={ink.accent}
+          stroke={colour}
           strokeWidth={1.6}
           onPointerDown={(event: PointerEvent<SVGElement>) => {
             event.currentTarget.setPointerCapture(event.pointerId)

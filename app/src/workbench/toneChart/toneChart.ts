@@ -1,5 +1,3 @@
-import { maskCurve, type LuminosityMask } from '@welkinar/core'
-
 /** A chart of openness over tones, in its own units. */
 export const WIDTH = 288
 export const HEIGHT = 84
@@ -29,9 +27,9 @@ export function fromScreen(
   return { x: within((x - PAD) / (WIDTH - 2 * PAD)), y: within((HEIGHT - PAD - y) / (HEIGHT - 2 * PAD)) }
 }
 
-/** The curve of a mask. */
-export function curvePath(mask: LuminosityMask): string {
-  const points = Array.from({ length: 129 }, (_, i) => `${toX(i / 128).toFixed(1)},${toY(maskCurve(mask, i / 128)).toFixed(1)}`)
+/** A curve over tones: a function of 0-1 with values 0-1. */
+export function curvePath(curve: (tone: number) => number): string {
+  const points = Array.from({ length: 129 }, (_, i) => `${toX(i / 128).toFixed(1)},${toY(curve(i / 128)).toFixed(1)}`)
   return `M${points.join('L')}`
 }
 

@@ -1,0 +1,27 @@
+import type { StartingLook } from '../effectDefinition'
+import { everywhere } from '../lightMasks'
+import type { AdjustControls } from './definition'
+
+function look(name: string, parts: Partial<AdjustControls['pattern'] & AdjustControls['shape']>): StartingLook<AdjustControls> {
+  const all = {
+    ...{ exposure: 0, contrast: 0, highlights: 0, shadows: 0, whites: 0, midtones: 0, blacks: 0 },
+    ...{ warmth: 0, tint: 0, saturation: 0, vibrance: 0, fine: 0, fineRadius: 8, broad: 0, broadRadius: 60 },
+    ...parts,
+  }
+  const { exposure, contrast, highlights, shadows, whites, midtones, blacks, ...shape } = all
+  return {
+    name,
+    controls: { pattern: { exposure, contrast, highlights, shadows, whites, midtones, blacks }, shape },
+    colour: { tint: '#ffffff', light: null, lit: 0 },
+    where: everywhere,
+    mix: { mode: 'normal', amount: 100, linear: false },
+  }
+}
+
+/** Set by eye. Lengths for 6 megapixels. */
+export const startingLooks: readonly StartingLook<AdjustControls>[] = [
+  look('Clearer', { contrast: 25, highlights: -15, shadows: 20, vibrance: 25, fine: 20, broad: 15 }),
+  look('Warm evening', { exposure: -0.15, warmth: 45, contrast: 15, shadows: -10, vibrance: 15 }),
+  look('Cold morning', { exposure: 0.1, warmth: -40, saturation: -25, blacks: 25, contrast: -10 }),
+  look('As night', { exposure: -1.6, warmth: -55, saturation: -45, contrast: 15, highlights: -25 }),
+]

@@ -1,0 +1,54 @@
+import { z } from 'zod'
+import type { GraphNode } from '../../graph/node'
+import { numberControl } from '../../model/controls'
+import { steady } from '../../model/steady'
+import { joinChannelsNode } from '../../operations/colour/joinChannels/joinChannels'
+import { placeNode } from '../../operations/geometry/place/place'
+import { constantFieldNode } from '../../operations/sources/constantField/constantField'
+import { defineEffect } from '../effectDefinition'
+import { startingLooks } from './startingLooks'
+
+const shift = (label: string, hint: string): z.ZodNumber =>
+  numberControl({ label, unit: '‰', usual: [-2, 2], hard: [-30, 30], step: 0.05, hint })
+
+const pattern = z.strictObject({
+  red: shift('Red', 'How much larger red is drawn than green, in thousandths.'),
+  blue: shift('Blue', 'How much larger blue is drawn than green, in thousandths.'),
+})
+
+const controls = z.strictObject({ pattern, shape: z.strictObject({}) })
+export type FringeControls = z.infer<typeof controls>
+
+export const fringe = defineEffect({
+  kind: 'fringe',
+  family: 'finish',
+  label: 'Fringe',
+  place: 'finish',
+  shownPart: 0.25,
+  controls,
+  ownColours: 'those of the picture',
+  dials: ['pattern.red', 'pattern.blue'],
+  startingLooks,
+  summary: ({ pattern }) => ({
+    pattern: `red ${Number(pattern.red.toFixed(2))} ‰, blue ${Number(pattern.blue.toFixed(2))} ‰`,
+    shape: 'as it is',
+  }),
+  pattern: () => constantFieldNode(1),
+  contribute: ({ pattern }, { beneath, width, height }) => ({
+    gives: 'correction',
+    field: constantFieldNode(1),
+    // Lateral chromatic aberration: a lens draws each colour at a size of its own.
+    picture() {
+      const sized = (thousandths: number): GraphNode =>
+        placeNode(beneath, {
+          enlarge: steady(1 + thousandths / 1000),
+          turn: 0,
+          moveX: 0,
+          moveY: 0,
+          centreX: width / 2,
+          centreY: height / 2,
+        })
+      return joinChannelsNode(sized(pattern.red), beneath, sized(pattern.blue))
+    },
+  }),
+})

@@ -1,0 +1,27 @@
+import type { StartingLook } from '../effectDefinition'
+import { everywhere } from '../lightMasks'
+import type { OneHueControls } from './definition'
+
+function look(
+  name: string,
+  pattern: Partial<OneHueControls['pattern']>,
+  shape: Partial<OneHueControls['shape']>,
+): StartingLook<OneHueControls> {
+  return {
+    name,
+    controls: {
+      pattern: { hue: 140, width: 70, softness: 30, pale: 8, ...pattern },
+      shape: { shift: 0, saturation: 0, lightness: 0, ...shape },
+    },
+    colour: { tint: '#ffffff', light: null, lit: 0 },
+    where: everywhere,
+    mix: { mode: 'normal', amount: 100, linear: false },
+  }
+}
+
+/** Hues of OKLCh: greens about 140°, blues about 255°, oranges about 55°. Set by eye. */
+export const startingLooks: readonly StartingLook<OneHueControls>[] = [
+  look('Calmer greens', { hue: 135 }, { saturation: -45, shift: 6 }),
+  look('Deeper blues', { hue: 255, width: 90 }, { saturation: 20, lightness: -12 }),
+  look('Warmer oranges', { hue: 62, width: 60 }, { saturation: 25, shift: -8, lightness: 8 }),
+]

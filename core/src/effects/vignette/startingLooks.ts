@@ -1,0 +1,29 @@
+import { FOCAL_POINT } from '../../model/marks'
+import type { StartingLook } from '../effectDefinition'
+import { everywhere } from '../lightMasks'
+import type { VignetteControls } from './definition'
+
+function look(
+  name: string,
+  pattern: Partial<VignetteControls['pattern']>,
+  shape: Partial<VignetteControls['shape']>,
+): StartingLook<VignetteControls> {
+  return {
+    name,
+    controls: {
+      pattern: { follows: FOCAL_POINT, x: 1500, y: 1000, size: 115, roundness: 30, softness: 85, ...pattern },
+      shape: { darken: 0.9, lift: 0, spare: 25, ...shape },
+    },
+    colour: { tint: '#ffffff', light: null, lit: 0 },
+    where: everywhere,
+    mix: { mode: 'normal', amount: 100, linear: false },
+  }
+}
+
+/** Under one stop at the corners, seldom seen as such: common practice, no source. Places for 6 megapixels, 3:2. */
+export const startingLooks: readonly StartingLook<VignetteControls>[] = [
+  look('Quiet corners', {}, {}),
+  look('Light in the middle', { size: 105 }, { darken: 0.8, lift: 0.3 }),
+  look('Close about the subject', { size: 70, roundness: 80 }, { darken: 1.8, lift: 0.15, spare: 40 }),
+  look('Pale borders', { size: 110, roundness: 0 }, { darken: -0.8, spare: 0 }),
+]

@@ -1,0 +1,161 @@
+import { clamp01, errorFunction, mulAdd, splat } from './math'
+import { hash3 } from './hash'
+
+// What finishes a picture: colours made livelier, edges sharpened, grain. Planes are sRGB-encoded unless said otherwise.
+
+/**
+ * Changes OKLab planes in place: hues turned by the angle whose cosine and sine are given, chroma times `saturation` and, less where it is strong, times
+ * 1 + `vibrance` (1 - min(1, C / 0.25))²; lightness L + `lightness` L (1 - L), which leaves black and white.
+ */
+export function vividOklab(l: usize, a: usize, b: usize, count: i32, cos: f32, sin: f32, saturation: f32, vibrance: f32, lightness: f32): void {
+  const bytes = (<usize>count) << 2
+  for (let i: usize = 0; i < bytes; i += 16) {
+    const x = v128.load(a + i)
+    const y = v128.load(b + i)
+    const chroma = f32x4.sqrt(f32x4.add(f32x4.mul(x, x), f32x4.mul(y, y)))
+    const pale = f32x4.sub(splat(1), clamp01(f32x4.mul(chroma, splat(4))))
+    const factor = f32x4.mul(splat(saturation), mulAdd(splat(vibrance), f32x4.mul(pale, pale), splat(1)))
+    v128.store(a + i, f32x4.mul(factor, f32x4.sub(f32x4.mul(splat(cos), x), f32x4.mul(splat(sin), y))))
+    v128.store(b + i, f32x4.mul(factor, f32x4.add(f32x4.mul(splat(sin), x), f32x4.mul(splat(cos), y))))
+    if (lightness != 0) {
+      const light = v128.load(l + i)
+      v128.store(l + i, mulAdd(splat(lightness), f32x4.mul(light, f32x4.sub(splat(1), light)), light))
+    }
+  }
+}
+
+/**
+ * Unsharp masking by luma (Rec. 709 weights on encoded values): what a pixel's luma is above that of the blurred picture, less `threshold`, times `amount`, is added to all of its channels.
+ */
+export function unsharpTones(
+  r: usize, g: usize, b: usize, softR: usize, softG: usize, softB: usize, count: i32, amount: f32, threshold: f32, outR: usize, outG: usize, outB: usize,
+): void {
+  const bytes = (<usize>count) << 2
+  for (let i: usize = 0; i < bytes; i += 16) {
+    const red = v128.load(r + i)
+    const green = v128.load(g + i)
+    const blue = v128.load(b + i)
+    const dr = f32x4.sub(red, v128.load(softR + i))
+    const dg = f32x4.sub(green, v128.load(softG + i))
+    const db = f32x4.sub(blue, v128.load(softB + i))
+    const d = mulAdd(splat(0.2126), dr, mulAdd(splat(0.7152), dg, f32x4.mul(splat(0.0722), db)))
+    const over = f32x4.pmax(splat(0), f32x4.sub(f32x4.abs(d), splat(threshold)))
+    const sign = v128.and(d, i32x4.splat(0x80000000))
+    const added = f32x4.mul(splat(amount), v128.or(over, sign))
+    v128.store(outR + i, f32x4.add(red, added))
+    v128.store(outG + i, f32x4.add(green, added))
+    v128.store(outB + i, f32x4.add(blue, added))
+  }
+}
+
+/** Standard deviation of the sum of four bytes of a hash, and its mean. */
+const SPREAD: f32 = 147.80053
+const MEAN: f32 = 510
+
+/** Standard deviations to both sides of a grain. */
+const REACH: f64 = 3.5
+
+// @ts-ignore: decorator
+@inline
+function tapsOf(pitch: f64, sigma: f64): i32 {
+  return <i32>Math.ceil(pitch + 2 * REACH * sigma) + 2
+}
+
+// @ts-ignore: decorator
+@inline
+function firstCell(at: i32, pitch: f64, sigma: f64): i32 {
+  return <i32>Math.floor(<f64>at * pitch - REACH * sigma)
+}
+
+/** Scratch that `smoothNoise` needs, bytes. Pitches and sigma in cells. */
+export function smoothNoiseBytes(width: i32, height: i32, pitchX: f64, pitchY: f64, sigma: f64): usize {
+  const across = <i32>Math.ceil(<f64>width * pitchX) + 2 * tapsOf(pitchX, sigma)
+  const down = <i32>Math.ceil(<f64>height * pitchY) + 2 * tapsOf(pitchY, sigma)
+  return <usize>(across + width * tapsOf(pitchX, sigma) + height * tapsOf(pitchY, sigma) + down * width) << 2
+}
+
+/** Weights of cells from `first` on for what lies from `from` to `to`: a Gaussian about the middle of each cell, its integral there; without one the part of it that the cell covers. */
+function cellWeights(first: i32, from: f64, to: f64, sigma: f64, taps: i32, out: usize): void {
+  const scale = sigma > 0 ? 1 / (1.4142135623730951 * sigma) : 0
+  for (let k = 0; k < taps; k++) {
+    const cell = <f64>(first + k)
+    const part =
+      sigma > 0
+        ? 0.5 * (errorFunction((to - cell - 0.5) * scale) - errorFunction((from - cell - 0.5) * scale))
+        : Math.max(0, Math.min(to, cell + 1) - Math.max(from, cell))
+    store<f32>(out + ((<usize>k) << 2), <f32>(part / (to - from)))
+  }
+}
+
+/** Root of the sum of squares of the weights of a pixel that is as wide as a cell: what they leave of white noise along one axis. */
+function leftOfNoise(sigma: f64, scratch: usize): f64 {
+  const taps = tapsOf(1, sigma)
+  cellWeights(firstCell(0, 1, sigma), 0, 1, sigma, taps, scratch)
+  let sum: f64 = 0
+  for (let k = 0; k < taps; k++) {
+    const w = <f64>load<f32>(scratch + ((<usize>k) << 2))
+    sum += w * w
+  }
+  return Math.sqrt(sum)
+}
+
+/**
+ * Noise that is blurred by a Gaussian, as strong as before: one number a cell, about normal (the sum of four even ones), mean 0; at a pitch of one cell its standard deviation is 1, a larger
+ * pixel has the mean of what lies in it. Pitches and `sigma` are in cells, the grid begins at cell 0.
+ * @param scratch as many bytes as `smoothNoiseBytes` says
+ */
+export function smoothNoise(
+  out: usize, x0: i32, y0: i32, width: i32, height: i32, pitchX: f64, pitchY: f64, seed: i32, sigma: f64, scratch: usize,
+): void {
+  const tapsX = tapsOf(pitchX, sigma)
+  const tapsY = tapsOf(pitchY, sigma)
+  const left = firstCell(x0, pitchX, sigma)
+  const right = firstCell(x0 + width - 1, pitchX, sigma) + tapsX
+  const top = firstCell(y0, pitchY, sigma)
+  const bottom = firstCell(y0 + height - 1, pitchY, sigma) + tapsY
+  const weightsX = scratch + ((<usize>(right - left)) << 2)
+  const weightsY = weightsX + ((<usize>(width * tapsX)) << 2)
+  const rows = weightsY + ((<usize>(height * tapsY)) << 2)
+  const strength = <f32>(1 / leftOfNoise(sigma, rows) ** 2 / SPREAD)
+  for (let x = 0; x < width; x++) {
+    const from = <f64>(x0 + x) * pitchX
+    cellWeights(firstCell(x0 + x, pitchX, sigma), from, from + pitchX, sigma, tapsX, weightsX + ((<usize>(x * tapsX)) << 2))
+  }
+  for (let y = 0; y < height; y++) {
+    const from = <f64>(y0 + y) * pitchY
+    cellWeights(firstCell(y0 + y, pitchY, sigma), from, from + pitchY, sigma, tapsY, weightsY + ((<usize>(y * tapsY)) << 2))
+  }
+  for (let v = top; v < bottom; v++) {
+    for (let u = left; u < right; u++) {
+      const h = hash3(u, v, seed)
+      const sum = (h & 255) + ((h >>> 8) & 255) + ((h >>> 16) & 255) + (h >>> 24)
+      store<f32>(scratch + ((<usize>(u - left)) << 2), (<f32>sum - MEAN) * strength)
+    }
+    const row = rows + ((<usize>((v - top) * width)) << 2)
+    for (let x = 0; x < width; x++) {
+      const cells = scratch + ((<usize>(firstCell(x0 + x, pitchX, sigma) - left)) << 2)
+      const weights = weightsX + ((<usize>(x * tapsX)) << 2)
+      let sum: f32 = 0
+      for (let k: usize = 0; k < <usize>tapsX; k++) sum += load<f32>(cells + (k << 2)) * load<f32>(weights + (k << 2))
+      store<f32>(row + ((<usize>x) << 2), sum)
+    }
+  }
+  for (let y = 0; y < height; y++) {
+    const first = firstCell(y0 + y, pitchY, sigma) - top
+    const weights = weightsY + ((<usize>(y * tapsY)) << 2)
+    for (let x = 0; x < width; x++) {
+      let sum: f32 = 0
+      for (let k = 0; k < tapsY; k++) sum += load<f32>(rows + ((<usize>((first + k) * width + x)) << 2)) * load<f32>(weights + ((<usize>k) << 2))
+      store<f32>(out + ((<usize>(y * width + x)) << 2), sum)
+    }
+  }
+}
+
+/** a `ka` + b `kb` + offset; `b` may be 0. `out` may be one of them. */
+export function weightedSum(a: usize, ka: f32, b: usize, kb: f32, offset: f32, count: i32, out: usize): void {
+  const bytes = (<usize>count) << 2
+  for (let i: usize = 0; i < bytes; i += 16) {
+    const v = mulAdd(splat(ka), v128.load(a + i), splat(offset))
+    v128.store(out + i, b != 0 ? mulAdd(splat(kb), v128.load(b + i), v) : v)
+  }
+}
