@@ -140,7 +140,10 @@ describe('a JPEG', () => {
     await page.waitForURL(/\/scene\//)
     await settled(page)
     await page.getByRole('link', { name: 'Export' }).click()
-    const wanted = await sharp(bytes, { ignoreIcc: true }).autoOrient().toColourspace('srgb').raw().toBuffer()
-    expect((await exported(page)).equals(wanted)).toBe(true)
+    const wanted = await sharp(bytes).autoOrient().toColourspace('srgb').raw().toBuffer()
+    const found = await exported(page)
+    const off = found.reduce((most, code, i) => Math.max(most, Math.abs(code - wanted[i]!)), 0)
+    // Little CMS in WebAssembly and natively round differently.
+    expect(off).toBeLessThanOrEqual(name.includes('profile') ? 2 : 0)
   })
 })

@@ -14,6 +14,7 @@ const files: Record<CodecName, string> = {
   png: '@jsquash/png/codec/pkg/squoosh_png_bg.wasm',
   webpDecoder: '@jsquash/webp/codec/dec/webp_dec.wasm',
   avifDecoder: '@jsquash/avif/codec/dec/avif_dec.wasm',
+  colour: 'lcms-wasm/dist/lcms.wasm',
 }
 
 /** The codecs of the browser. */

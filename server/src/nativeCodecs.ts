@@ -8,7 +8,7 @@ const NO_LIMIT = false
  * Codecs of sharp (libvips), several times as fast as those in WebAssembly. A test holds the pixels that they read against theirs.
  * @param others for what is to be the same file everywhere
  */
-export const nativeCodecs = (others: Pick<Codecs, 'encodeBand'>): Codecs => ({
+export const nativeCodecs = (others: Pick<Codecs, 'encodeBand' | 'toSrgb'>): Codecs => ({
   decoderFor: () =>
     Promise.resolve(async (bytes) => {
       // As in the browser an embedded profile is not applied, and a file that is a little damaged gives what there is.
@@ -23,6 +23,7 @@ export const nativeCodecs = (others: Pick<Codecs, 'encodeBand'>): Codecs => ({
       const pixels = deep ? new Uint16Array(buffer, byteOffset, byteLength / 2) : new Uint8ClampedArray(buffer, byteOffset, byteLength)
       return { width: info.width, height: info.height, data: pixels }
     }),
+  toSrgb: (profile, data) => others.toSrgb(profile, data),
   async encodeBand(band, options, kernels) {
     // A PNG is the same file as that of the browser.
     if (options.format === 'png') return others.encodeBand(band, options, kernels)

@@ -130,7 +130,7 @@ function rectFor(region: Rect | undefined, grid: Grid, photo: Size): Rect {
 
 async function renderFile(task: Task, pool: RenderPool): Promise<void> {
   const recipe = parseRecipe(new TextDecoder().decode(await readInput(task.recipe)), basename(task.recipe))
-  const opened = await pool.openPhoto('photo', await readInput(task.photo), basename(task.photo))
+  const opened = await pool.openPhoto('photo', await readInput(task.photo), basename(task.photo), false, true)
   if ('problem' in opened) throw new UserProblem(opened.problem)
   opened.notices.forEach((notice) => console.error(notice))
   const { photo } = opened

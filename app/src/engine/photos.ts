@@ -1,5 +1,5 @@
 import { UserProblem, type Size } from '@welkinar/core'
-import { loadPhotoFile } from '../storage/photos'
+import { isInColour, loadPhotoFile } from '../storage/photos'
 import { renderPool } from './engine'
 
 /** A photo that the render threads hold. */
@@ -79,7 +79,7 @@ async function openStored(id: string): Promise<OpenPhoto> {
 async function decodeInThreads(id: string, file: Blob, fileName: string, reduce: boolean): Promise<OpenPhoto> {
   const pool = await renderPool()
   const bytes = new Uint8Array(await file.arrayBuffer())
-  const opened = await pool.openPhoto(id, bytes, fileName, reduce)
+  const opened = await pool.openPhoto(id, bytes, fileName, reduce, isInColour(id))
   if ('problem' in opened) throw opened.tooLarge ? new PhotoTooLarge(opened.problem) : new UserProblem(opened.problem)
   const { width, height } = opened.photo
   return { id, width, height, notices: opened.notices }

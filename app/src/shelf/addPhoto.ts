@@ -14,7 +14,7 @@ import {
 import { renderPool } from '../engine/engine'
 import { leaseFile } from '../engine/photos'
 import { isOutOfRoom } from '../storage/database'
-import { photoId } from '../storage/photos'
+import { photoInColourId } from '../storage/photos'
 import { addScenes } from '../storage/scenes'
 
 interface NewScene {
@@ -29,7 +29,7 @@ interface NewScene {
  */
 export async function addPhoto(file: File, reduce = false): Promise<NewScene> {
   if (file.size === 0) throw new UserProblem(`“${file.name}” cannot be opened: it is empty.`)
-  const id = await photoId(file)
+  const id = await photoInColourId(file)
   const lease = leaseFile(id, file, file.name, reduce)
   try {
     const photo = await lease.opened

@@ -6,6 +6,7 @@ import type { DecodedPixels } from './decodePixels'
 import { readJpegStructure } from './jpegStructure'
 import { oriented, readOrientation } from './orientation'
 import { readPngStructure } from './pngStructure'
+import { embeddedProfile } from './profile/embeddedProfile'
 import { sniffFormat, type PhotoFormat } from './sniffFormat'
 
 /** Largest photo that is opened at full size, and largest that is opened at all. */
@@ -30,13 +31,15 @@ export interface FullPhoto {
 /**
  * Decodes a photo file to its full-size level, orientation applied, transparency laid on white.
  * @param allowLarge decode beyond the limit; the caller then reduces it
+ * @param inColour convert its codes from the profile that it carries to sRGB; else they are taken as they are
  * @throws UserProblem naming the file and the reason; TooLargeProblem beyond the limit
  */
 export async function openPhoto(
   bytes: Uint8Array,
   fileName: string,
-  codecs: Pick<Codecs, 'decoderFor'>,
+  codecs: Pick<Codecs, 'decoderFor' | 'toSrgb'>,
   allowLarge = false,
+  inColour = false,
 ): Promise<FullPhoto> {
   const sniffed = sniffFormat(bytes, fileName)
   if ('not' in sniffed) throw new UserProblem(`“${fileName}” cannot be opened: it is ${sniffed.not}.`)
@@ -46,9 +49,25 @@ export async function openPhoto(
   const decoded = await decodeOrExplain(bytes, fileName, format, codecs)
   checkSize(decoded, fileName, allowLarge)
   const notices = isAnimatedPng(bytes, format) ? [`“${fileName}” is an animation; its first picture was opened.`] : []
+  if (inColour) notices.push(...(await convertColours(bytes, fileName, format, decoded, codecs)))
   const transparent = format !== 'jpeg' && layOnWhite(decoded.data)
   if (transparent) notices.push(`“${fileName}” has transparent parts; they were laid on white.`)
   return { full: toLevel(decoded, await readOrientation(bytes, format)), notices }
+}
+
+/** @returns what the person should know about it */
+async function convertColours(
+  bytes: Uint8Array,
+  fileName: string,
+  format: PhotoFormat,
+  { data }: DecodedPixels,
+  codecs: Pick<Codecs, 'toSrgb'>,
+): Promise<string[]> {
+  const profile = embeddedProfile(bytes, format)
+  if (!profile) return []
+  const outcome = await codecs.toSrgb(profile, data)
+  if (outcome.is === 'unusable') return [`“${fileName}” has a colour profile that cannot be used; its colours were taken as sRGB.`]
+  return outcome.is === 'converted' ? [`The colours of “${fileName}” were converted from ${outcome.name || 'its profile'} to sRGB.`] : []
 }
 
 function checkStructure(bytes: Uint8Array, fileName: string, format: PhotoFormat): void {

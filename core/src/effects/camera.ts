@@ -1,5 +1,5 @@
 import { choiceControl, numberControl } from '../model/controls'
-import { steady } from '../model/steady'
+import { steady } from '../graph/steady'
 import { FRAME_WIDTH } from '../optics/lens'
 import type { Size } from '../planes/grid'
 

@@ -1,5 +1,5 @@
 import { linearOf, mapRgb, type Rgb } from '../colour/hex'
-import { steady } from '../model/steady'
+import { steady } from '../graph/steady'
 
 /**
  * Gain of each channel, linear, of exposure in the colour of a light: its colour turns the colours, and leaves how bright they are.

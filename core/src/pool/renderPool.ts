@@ -78,10 +78,10 @@ export class RenderPool {
     return this
   }
 
-  /** Decodes a photo file in one thread and hands its levels to all. */
-  async openPhoto(id: string, bytes: Uint8Array, fileName: string, reduce = false): Promise<Opened> {
+  /** Decodes a photo file in one thread and hands its levels to all. @param inColour converts it to sRGB from its profile; else its codes count as they are */
+  async openPhoto(id: string, bytes: Uint8Array, fileName: string, reduce = false, inColour = false): Promise<Opened> {
     const opened = await this.queue.run<Opened>(priorities.view, (lane) =>
-      withSecondTry(lane, () => lane.call(async (worker) => worker.openPhoto(id, bytes, fileName, reduce))),
+      withSecondTry(lane, () => lane.call(async (worker) => worker.openPhoto(id, bytes, fileName, reduce, inColour))),
     )
     if ('photo' in opened) await this.addPhoto(opened.photo)
     return opened

@@ -45,10 +45,10 @@ export class RenderWorker {
     return new RenderWorker(new Evaluator(await instantiate(kernels, { env: {} }), budget), codecs)
   }
 
-  /** Decodes a file and reduces it. `reduce` opens a photo beyond the limit at a size below it. */
-  async openPhoto(id: string, bytes: Uint8Array, fileName: string, reduce: boolean): Promise<Opened> {
+  /** Decodes a file and reduces it. `reduce` opens a photo beyond the limit at a size below it; `inColour` heeds its profile. */
+  async openPhoto(id: string, bytes: Uint8Array, fileName: string, reduce: boolean, inColour: boolean): Promise<Opened> {
     try {
-      const { full, notices } = await openPhoto(bytes, fileName, this.codecs, reduce)
+      const { full, notices } = await openPhoto(bytes, fileName, this.codecs, reduce, inColour)
       const photo = withinLimit(withReductions(this.evaluator.kernels, id, full))
       return { photo, notices }
     } catch (error) {

@@ -1,7 +1,7 @@
 import { z } from 'zod'
 import type { GraphNode } from '../../graph/node'
 import { lengthControl, numberControl } from '../../model/controls'
-import { steady } from '../../model/steady'
+import { steady } from '../../graph/steady'
 import { adjustNode } from '../../operations/colour/adjust/adjust'
 import { unsharpNode } from '../../operations/colour/unsharp/unsharp'
 import { vividNode } from '../../operations/colour/vivid/vivid'

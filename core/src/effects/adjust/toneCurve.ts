@@ -1,4 +1,4 @@
-import { steady } from '../../model/steady'
+import { steady } from '../../graph/steady'
 import type { CurvePoint } from '../../operations/fields/curve/curveTable'
 
 export interface ToneNumbers {

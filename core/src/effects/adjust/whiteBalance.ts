@@ -1,6 +1,6 @@
 import { chromaticityOf, linearRgbOf } from '../../colour/temperature'
 import type { Rgb } from '../../colour/hex'
-import { steady } from '../../model/steady'
+import { steady } from '../../graph/steady'
 
 /** Reciprocal megakelvin of daylight that is taken for white, and by how many warmth 100 goes beyond it. */
 const WHITE = 1e6 / 6504

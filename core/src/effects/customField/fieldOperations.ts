@@ -23,7 +23,7 @@ import { ellipseMaskNode } from '../../operations/masks/shapeMasks/ellipseMask'
 import { turbulenceNode } from '../../operations/sources/turbulence/turbulence'
 import { lineMaskNode } from '../../operations/masks/shapeMasks/lineMask'
 import type { Size } from '../../planes/grid'
-import { steady } from '../../model/steady'
+import { steady } from '../../graph/steady'
 
 /** The place that operations about a place share, photo px, and the size of the photo. */
 interface Centre {

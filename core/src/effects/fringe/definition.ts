@@ -1,7 +1,7 @@
 import { z } from 'zod'
 import type { GraphNode } from '../../graph/node'
 import { numberControl } from '../../model/controls'
-import { steady } from '../../model/steady'
+import { steady } from '../../graph/steady'
 import { joinChannelsNode } from '../../operations/colour/joinChannels/joinChannels'
 import { placeNode } from '../../operations/geometry/place/place'
 import { constantFieldNode } from '../../operations/sources/constantField/constantField'
@@ -29,6 +29,7 @@ export const fringe = defineEffect({
   ownColours: 'those of the picture',
   dials: ['pattern.red', 'pattern.blue'],
   startingLooks,
+  inWords: () => 'Judge it in a corner, pixel for pixel: Q shows the photo at 1:1.',
   summary: ({ pattern }) => ({
     pattern: `red ${Number(pattern.red.toFixed(2))} ‰, blue ${Number(pattern.blue.toFixed(2))} ‰`,
     shape: 'as it is',

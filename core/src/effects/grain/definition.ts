@@ -43,6 +43,7 @@ export const grain = defineEffect({
   ownColours: 'grey, or of its own',
   dials: ['pattern.size', 'pattern.clumping', 'shape.strength'],
   startingLooks,
+  inWords: () => 'Judge it pixel for pixel: Q shows the photo at 1:1.',
   summary: ({ pattern, shape }) => ({
     pattern: `grains of ${Number(pattern.size.toFixed(2))} px, seed ${pattern.seed}`,
     shape: `${Number(shape.strength.toFixed(1))} %`,

@@ -9,7 +9,7 @@ import { joinFieldsNode, scaleFieldNode } from '../../operations/fields/joinFiel
 import { lampFieldNode, litByLampNode } from '../../operations/light/lamp/lamp'
 import { mixNode } from '../../operations/mixing/mix/mix'
 import { shaftsNode } from '../../operations/sources/shafts/shafts'
-import { steady } from '../../model/steady'
+import { steady } from '../../graph/steady'
 import { defineEffect, type EffectScene } from '../effectDefinition'
 import { originControls, originOf, originPlace } from '../origin'
 import { startingLooks } from './startingLooks'

@@ -13,7 +13,7 @@ import { luminosityMaskNode } from '../../operations/masks/luminosityMask/lumino
 import { radialBlurNode } from '../../operations/blurs/radialBlur/radialBlur'
 import { shaftsNode } from '../../operations/sources/shafts/shafts'
 import { sumFieldsNode } from '../../operations/fields/sumFields/sumFields'
-import { steady } from '../../model/steady'
+import { steady } from '../../graph/steady'
 import { defineEffect, light, type EffectScene } from '../effectDefinition'
 import { originControls, originOf, originPlace } from '../origin'
 import { startingLooks } from './startingLooks'

@@ -38,6 +38,7 @@ export const sharpen = defineEffect({
   dials: ['pattern.radius', 'shape.strength', 'shape.threshold'],
   applies: (path, { pattern }) => path !== 'shape.threshold' || pattern.by === 'unsharp',
   startingLooks,
+  inWords: () => 'Judge it pixel for pixel: Q shows the photo at 1:1.',
   summary: ({ pattern, shape }) => ({
     pattern: `${Number(pattern.radius.toFixed(1))} px`,
     shape: `${Math.round(shape.strength)} %`,

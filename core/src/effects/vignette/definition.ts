@@ -1,7 +1,7 @@
 import { z } from 'zod'
 import type { GraphNode } from '../../graph/node'
 import { numberControl, percentControl } from '../../model/controls'
-import { steady } from '../../model/steady'
+import { steady } from '../../graph/steady'
 import { adjustNode } from '../../operations/colour/adjust/adjust'
 import { combineMasksNode } from '../../operations/masks/combineMasks/combineMasks'
 import { joinFieldsNode, scaleFieldNode } from '../../operations/fields/joinFields/joinFields'

@@ -1,6 +1,6 @@
 import { graphNode, type GraphNode } from '../../../graph/node'
 import type { Operation } from '../../../graph/operation'
-import { steady } from '../../../model/steady'
+import { steady } from '../../../graph/steady'
 import { inputAt, plane } from '../../plane'
 
 type NoiseParameters = {

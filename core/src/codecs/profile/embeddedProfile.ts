@@ -1,0 +1,118 @@
+import { Inflate } from 'pako'
+import type { PhotoFormat } from '../sniffFormat'
+
+/** A profile is not larger than this; those of printers take a few megabytes. */
+const MOST_BYTES = 16e6
+
+/** The ICC profile that a picture file carries, as it stands there; undefined if there is none, or it cannot be taken out. */
+export function embeddedProfile(bytes: Uint8Array, format: PhotoFormat): Uint8Array | undefined {
+  const profile = finders[format](bytes)
+  return profile && profile.length >= LEAST_BYTES && profile.length <= MOST_BYTES ? profile : undefined
+}
+
+/** Header and tag count (ICC.1:2022, 7.1). */
+const LEAST_BYTES = 132
+
+const finders: Readonly<Record<PhotoFormat, (bytes: Uint8Array) => Uint8Array | undefined>> = {
+  jpeg: ofJpeg,
+  png: ofPng,
+  webp: ofWebp,
+  avif: ofAvif,
+}
+
+const JPEG_MARK = 'ICC_PROFILE\0'
+
+/** Pieces in application segments 2, each with its number from 1 and the count of all (ICC.1:2022, annex B.4). */
+function ofJpeg(bytes: Uint8Array): Uint8Array | undefined {
+  const pieces: Uint8Array[] = []
+  for (let at = 2; at + 4 <= bytes.length && bytes[at] === 0xff && bytes[at + 1] !== 0xda;) {
+    if (bytes[at + 1] === 0xff) {
+      at++
+      continue
+    }
+    const end = at + 2 + numberAt(bytes, at + 2, 2)
+    const isPiece = bytes[at + 1] === 0xe2 && textAt(bytes, at + 4, JPEG_MARK.length) === JPEG_MARK
+    if (isPiece)
+      pieces[(bytes[at + 4 + JPEG_MARK.length] ?? 1) - 1] = bytes.subarray(at + 6 + JPEG_MARK.length, Math.min(end, bytes.length))
+    at = end
+  }
+  if (pieces.length === 0 || pieces.includes(undefined as never)) return undefined
+  return joined(pieces)
+}
+
+/** Chunk iCCP: a name, a zero, the method 0, and the profile by zlib (W3C PNG, third edition, 11.3.2.3). */
+function ofPng(bytes: Uint8Array): Uint8Array | undefined {
+  for (let at = 8; at + 12 <= bytes.length; at += 12 + numberAt(bytes, at, 4)) {
+    const name = textAt(bytes, at + 4, 4)
+    if (name === 'IDAT') return undefined
+    if (name !== 'iCCP') continue
+    const data = bytes.subarray(at + 8, at + 8 + numberAt(bytes, at, 4))
+    const zero = data.indexOf(0)
+    return zero < 0 ? undefined : inflated(data.subarray(zero + 2))
+  }
+  return undefined
+}
+
+function inflated(data: Uint8Array): Uint8Array | undefined {
+  const pieces: Uint8Array[] = []
+  let total = 0
+  const inflate = new Inflate()
+  inflate.onData = (piece) => {
+    total += piece.length
+    // A small file can hold a huge profile of zeros.
+    if (total > MOST_BYTES) throw new Error('too large')
+    pieces.push(piece as Uint8Array)
+  }
+  try {
+    inflate.push(data, true)
+  } catch {
+    return undefined
+  }
+  return inflate.err ? undefined : joined(pieces)
+}
+
+/** Chunk ICCP of the extended container. */
+function ofWebp(bytes: Uint8Array): Uint8Array | undefined {
+  for (let at = 12; at + 8 <= bytes.length;) {
+    const length = littleAt(bytes, at + 4)
+    if (textAt(bytes, at, 4) === 'ICCP') return bytes.subarray(at + 8, at + 8 + length)
+    at += 8 + length + (length % 2)
+  }
+  return undefined
+}
+
+/** Box colr of kind prof or rICC (ISO/IEC 14496-12, 12.1.5); boxes of properties stand before the picture. */
+function ofAvif(bytes: Uint8Array): Uint8Array | undefined {
+  const header = textAt(bytes, 0, Math.min(bytes.length, 65536))
+  const at = header.search(/colr(?:prof|rICC)/)
+  if (at < 4) return undefined
+  return bytes.subarray(at + 8, at - 4 + numberAt(bytes, at - 4, 4))
+}
+
+function joined(pieces: readonly Uint8Array[]): Uint8Array {
+  const all = new Uint8Array(pieces.reduce((sum, { length }) => sum + length, 0))
+  let at = 0
+  for (const piece of pieces) {
+    all.set(piece, at)
+    at += piece.length
+  }
+  return all
+}
+
+function textAt(bytes: Uint8Array, at: number, length: number): string {
+  let text = ''
+  for (let i = at; i < Math.min(bytes.length, at + length); i++) text += String.fromCharCode(bytes[i] ?? 0)
+  return text
+}
+
+function numberAt(bytes: Uint8Array, at: number, length: number): number {
+  let value = 0
+  for (let i = 0; i < length; i++) value = value * 256 + (bytes[at + i] ?? 0)
+  return value
+}
+
+function littleAt(bytes: Uint8Array, at: number): number {
+  let value = 0
+  for (let i = 3; i >= 0; i--) value = value * 256 + (bytes[at + i] ?? 0)
+  return value
+}

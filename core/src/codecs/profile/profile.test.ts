@@ -1,0 +1,110 @@
+import { deflateSync } from 'node:zlib'
+import { converter, type Rgb } from 'culori'
+import sharp, { type Sharp } from 'sharp'
+import { describe, expect, it } from 'vitest'
+import { testCodecs } from '../../../test-support/codecs'
+import { iccProfile, type MatrixSpace } from '../../../test-support/iccProfile'
+import { openPhoto } from '../openPhoto'
+import { pngChunk } from '../formats/png/pngChunk'
+import { embeddedProfile } from './embeddedProfile'
+
+// Little CMS natively through sharp 0.35; spaces of CSS Color 4 by culori 4.
+
+const [width, height] = [64, 48]
+const codes = Uint8Array.from({ length: width * height * 3 }, (_, i) => [(i * 5) % 256, (i * 11) % 256, (i * 3 + 40) % 256][i % 3]!)
+const picture = (): Sharp => sharp(codes, { raw: { width, height, channels: 3 } })
+const asBytes = async (made: Sharp): Promise<Uint8Array> => new Uint8Array(await made.toBuffer())
+
+const rgbOf = (pixels: ArrayBufferLike): Uint8Array => new Uint8Array(pixels).filter((_, i) => i % 4 !== 3)
+const opened = async (bytes: Uint8Array, inColour = true) => {
+  const { full, notices } = await openPhoto(bytes, 'photo.png', testCodecs, false, inColour)
+  return { rgb: rgbOf(full.pixels), notices, full }
+}
+
+/** A PNG with a profile of one's own. */
+async function pngWith(profile: Uint8Array, made = picture()): Promise<Uint8Array> {
+  const plain = await asBytes(made.png())
+  const name = [...'mine'].map((c) => c.charCodeAt(0))
+  const chunk = pngChunk('iCCP' as never, new Uint8Array([...name, 0, 0, ...deflateSync(profile)]))
+  const behindHead = 8 + 25
+  return new Uint8Array([...plain.subarray(0, behindHead), ...chunk, ...plain.subarray(behindHead)])
+}
+
+const a98: MatrixSpace = { red: [0.64, 0.33], green: [0.21, 0.71], blue: [0.15, 0.06], gamma: 563 / 256 }
+
+describe('photos with a colour profile', () => {
+  it.each(['jpeg', 'png', 'webp', 'avif'] as const)('in %s are converted as Little CMS does it natively', async (format) => {
+    const options = { jpeg: { quality: 100, chromaSubsampling: '4:4:4' }, png: {}, webp: { lossless: true }, avif: { lossless: true } }
+    const bytes = await asBytes(picture().withIccProfile('p3').toFormat(format, options[format]))
+    const { rgb, notices } = await opened(bytes)
+    const native = await sharp(bytes).toColourspace('srgb').removeAlpha().raw().toBuffer()
+    expect(Math.max(...rgb.map((code, i) => Math.abs(code - native[i]!)))).toBeLessThanOrEqual(2)
+    const asItIs = (await opened(bytes, false)).rgb
+    expect(rgb.some((code, i) => Math.abs(code - asItIs[i]!) > 8)).toBe(true)
+    expect(notices[0]).toMatch(/^The colours of “photo.png” were converted from .+ to sRGB\.$/)
+  })
+
+  it('of a wide space are those of CSS Color 4, where they lie within sRGB', async () => {
+    const { rgb, notices } = await opened(await pngWith(iccProfile(a98)))
+    expect(notices).toEqual(['The colours of “photo.png” were converted from Made for a test to sRGB.'])
+    const toRgb = converter('rgb')
+    let compared = 0
+    for (let i = 0; i < codes.length; i += 3) {
+      const [r, g, b] = [0, 1, 2].map((k) => codes[i + k]! / 255) as [number, number, number]
+      const wanted = toRgb({ mode: 'a98', r, g, b }) as Rgb
+      const channels = [wanted.r, wanted.g, wanted.b]
+      if (channels.some((v) => v < 0.02 || v > 0.98)) continue
+      compared++
+      channels.forEach((v, k) => expect(Math.abs(rgb[i + k]! - 255 * v)).toBeLessThan(1.5))
+    }
+    expect(compared).toBeGreaterThan(200)
+  })
+
+  it('of 16 bits are converted as those of 8, and more finely', async () => {
+    const pixels = Array.from({ length: width * height }, (_, i) => [codes[3 * i]!, codes[3 * i + 1]!, codes[3 * i + 2]!, 255]).flat()
+    const [shallow, deep] = [new Uint8ClampedArray(pixels), Uint16Array.from(pixels, (code) => code * 257)]
+    for (const data of [shallow, deep]) expect((await testCodecs.toSrgb(iccProfile(a98), data)).is).toBe('converted')
+    expect(Math.max(...deep.map((code, i) => Math.abs(code / 257 - shallow[i]!)))).toBeLessThan(1.5)
+    expect(new Set(deep).size).toBeGreaterThan(2 * new Set(shallow).size)
+  })
+
+  it('that are sRGB already, or have none, stay byte for byte; so do all of earlier scenes', async () => {
+    for (const made of [picture().png(), picture().withIccProfile('srgb').png()]) {
+      const { rgb, notices } = await opened(await asBytes(made))
+      expect(Buffer.from(rgb).equals(Buffer.from(codes))).toBe(true)
+      expect(notices).toEqual([])
+    }
+    const { rgb } = await opened(await pngWith(iccProfile(a98)), false)
+    expect(Buffer.from(rgb).equals(Buffer.from(codes))).toBe(true)
+  })
+
+  it('of grey go through its gamma', async () => {
+    const grey = await asBytes(picture().greyscale().toColourspace('b-w').png())
+    const before = (await opened(grey)).rgb
+    const chunk = pngChunk('iCCP' as never, new Uint8Array([109, 0, 0, ...deflateSync(iccProfile({ gamma: 1.8 }))]))
+    const { rgb } = await opened(new Uint8Array([...grey.subarray(0, 33), ...chunk, ...grey.subarray(33)]))
+    const encode = (v: number): number => (v <= 0.0031308 ? 12.92 * v : 1.055 * v ** (1 / 2.4) - 0.055)
+    before.forEach((code, i) => expect(Math.abs(rgb[i]! - 255 * encode((code / 255) ** 1.8))).toBeLessThan(1.6))
+  })
+
+  it.each([
+    ['cut short', () => iccProfile(a98).subarray(0, 200)],
+    ['noise', () => Uint8Array.from({ length: 600 }, (_, i) => (i * 7919) % 256)],
+    [
+      'of another class',
+      () =>
+        Uint8Array.from(iccProfile(a98), (code, i) => ('CMYK'.charCodeAt(i - 16) && i >= 16 && i < 20 ? 'CMYK'.charCodeAt(i - 16) : code)),
+    ],
+  ])('that is %s is not used, and that is said', async (_, profile) => {
+    const { rgb, notices } = await opened(await pngWith(profile()))
+    expect(Buffer.from(rgb).equals(Buffer.from(codes))).toBe(true)
+    expect(notices).toEqual(['“photo.png” has a colour profile that cannot be used; its colours were taken as sRGB.'])
+  })
+
+  it('that would be huge is left alone', async () => {
+    const bytes = await pngWith(new Uint8Array(40e6))
+    expect(embeddedProfile(bytes, 'png')).toBeUndefined()
+    // The decoder refuses it too.
+    await expect(opened(bytes)).rejects.toThrow('“photo.png” is damaged')
+  })
+})
