@@ -36,7 +36,7 @@ const shape = z.strictObject({
     step: 0.05,
     hint: 'Below 0 the borders get lighter.',
   }),
-  lift: numberControl({ label: 'Lift the middle', unit: 'EV', usual: [0, 1], hard: [-4, 4], step: 0.05 }),
+  lift: numberControl({ label: 'Lift middle', unit: 'EV', usual: [0, 1], hard: [-4, 4], step: 0.05 }),
   spare: percentControl('Spare the brights', 'Lights near the border keep some of their strength.'),
 })
 
