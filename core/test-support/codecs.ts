@@ -2,6 +2,7 @@ import { readFile } from 'node:fs/promises'
 import { createRequire } from 'node:module'
 import type { CodecName } from '../src/codecs/codecModules'
 import { wasmCodecs, type Codecs } from '../src/codecs/codecs'
+import type { DeflateBand } from '../src/codecs/formats/png/encodePngBand'
 import { BAND_ROWS } from '../src/codecs/formats/fileFormat'
 import { fileFormats, type ExportOptions } from '../src/codecs/formats/registry'
 import { loadKernels } from './kernels'
@@ -17,8 +18,12 @@ const files: Record<CodecName, string> = {
   colour: 'lcms-wasm/dist/lcms.wasm',
 }
 
+/** The codecs of the browser, with another deflate. */
+export const codecsWith = (deflate?: DeflateBand): Codecs =>
+  wasmCodecs(async (name) => WebAssembly.compile(await readFile(require.resolve(files[name]))), deflate)
+
 /** The codecs of the browser. */
-export const testCodecs: Codecs = wasmCodecs(async (name) => WebAssembly.compile(await readFile(require.resolve(files[name]))))
+export const testCodecs: Codecs = codecsWith()
 
 /** The file of a picture (interleaved 8-bit RGBA), band by band. */
 export async function fileOf(

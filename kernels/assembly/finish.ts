@@ -54,6 +54,8 @@ const MEAN: f32 = 510
 
 /** Standard deviations to both sides of a grain. */
 const REACH: f64 = 3.5
+/** Four pixels at a time may be read and written past the end. */
+const SLACK: usize = 64
 
 // @ts-ignore: decorator
 @inline
@@ -71,7 +73,7 @@ function firstCell(at: i32, pitch: f64, sigma: f64): i32 {
 export function smoothNoiseBytes(width: i32, height: i32, pitchX: f64, pitchY: f64, sigma: f64): usize {
   const across = <i32>Math.ceil(<f64>width * pitchX) + 2 * tapsOf(pitchX, sigma)
   const down = <i32>Math.ceil(<f64>height * pitchY) + 2 * tapsOf(pitchY, sigma)
-  return <usize>(across + width * tapsOf(pitchX, sigma) + height * tapsOf(pitchY, sigma) + down * width) << 2
+  return (<usize>(across + width * tapsOf(pitchX, sigma) + height * tapsOf(pitchY, sigma) + down * width) << 2) + SLACK
 }
 
 /** Weights of cells from `first` on for what lies from `from` to `to`: a Gaussian about the middle of each cell, its integral there; without one the part of it that the cell covers. */
@@ -132,6 +134,15 @@ export function smoothNoise(
       store<f32>(scratch + ((<usize>(u - left)) << 2), (<f32>sum - MEAN) * strength)
     }
     const row = rows + ((<usize>((v - top) * width)) << 2)
+    if (pitchX == 1) {
+      // All pixels of a row have the same weights, each a cell further on.
+      for (let x: usize = 0; x < <usize>width << 2; x += 16) {
+        let sum = splat(0)
+        for (let k: usize = 0; k < <usize>tapsX << 2; k += 4) sum = mulAdd(v128.load32_splat(weightsX + k), v128.load(scratch + x + k), sum)
+        v128.store(row + x, sum)
+      }
+      continue
+    }
     for (let x = 0; x < width; x++) {
       const cells = scratch + ((<usize>(firstCell(x0 + x, pitchX, sigma) - left)) << 2)
       const weights = weightsX + ((<usize>(x * tapsX)) << 2)
@@ -143,10 +154,14 @@ export function smoothNoise(
   for (let y = 0; y < height; y++) {
     const first = firstCell(y0 + y, pitchY, sigma) - top
     const weights = weightsY + ((<usize>(y * tapsY)) << 2)
-    for (let x = 0; x < width; x++) {
-      let sum: f32 = 0
-      for (let k = 0; k < tapsY; k++) sum += load<f32>(rows + ((<usize>((first + k) * width + x)) << 2)) * load<f32>(weights + ((<usize>k) << 2))
-      store<f32>(out + ((<usize>(y * width + x)) << 2), sum)
+    const row = out + ((<usize>(y * width)) << 2)
+    for (let x: usize = 0; x < <usize>width << 2; x += 16) {
+      let sum = splat(0)
+      for (let k = 0; k < tapsY; k++) {
+        const source = rows + ((<usize>((first + k) * width)) << 2) + x
+        sum = mulAdd(v128.load32_splat(weights + ((<usize>k) << 2)), v128.load(source), sum)
+      }
+      v128.store(row + x, sum)
     }
   }
 }
@@ -158,4 +173,78 @@ export function weightedSum(a: usize, ka: f32, b: usize, kb: f32, offset: f32, c
     const v = mulAdd(splat(ka), v128.load(a + i), splat(offset))
     v128.store(out + i, b != 0 ? mulAdd(splat(kb), v128.load(b + i), v) : v)
   }
+}
+
+/**
+ * Colours through a cube of `size` entries a side, red counting fastest, three floats each: tetrahedral interpolation. Tones are clamped to 0-1. `outs` may be the inputs.
+ */
+export function cubeColours(r: usize, g: usize, b: usize, count: i32, table: usize, size: i32, outR: usize, outG: usize, outB: usize): void {
+  const last = <f32>(size - 1)
+  const stepR: usize = 12
+  const stepG = <usize>size * 12
+  const stepB = stepG * <usize>size
+  for (let i: usize = 0; i < <usize>count << 2; i += 4) {
+    const x = within(load<f32>(r + i)) * last
+    const y = within(load<f32>(g + i)) * last
+    const z = within(load<f32>(b + i)) * last
+    const cellX = min(size - 2, <i32>x)
+    const cellY = min(size - 2, <i32>y)
+    const cellZ = min(size - 2, <i32>z)
+    const fx = x - <f32>cellX
+    const fy = y - <f32>cellY
+    const fz = z - <f32>cellZ
+    // The way from the lowest corner to the highest: up the channel with the largest part first.
+    let first = stepR
+    let second = stepG
+    let third = stepB
+    let a = fx
+    let c = fy
+    let d = fz
+    if (a < c) {
+      const s = first
+      first = second
+      second = s
+      const f = a
+      a = c
+      c = f
+    }
+    if (c < d) {
+      const s = second
+      second = third
+      third = s
+      const f = c
+      c = d
+      d = f
+    }
+    if (a < c) {
+      const s = first
+      first = second
+      second = s
+      const f = a
+      a = c
+      c = f
+    }
+    const at0 = table + <usize>cellX * stepR + <usize>cellY * stepG + <usize>cellZ * stepB
+    const at1 = at0 + first
+    const at2 = at1 + second
+    const at3 = at2 + third
+    store<f32>(outR + i, along(at0, at1, at2, at3, a, c, d))
+    store<f32>(outG + i, along(at0 + 4, at1 + 4, at2 + 4, at3 + 4, a, c, d))
+    store<f32>(outB + i, along(at0 + 8, at1 + 8, at2 + 8, at3 + 8, a, c, d))
+  }
+}
+
+// @ts-ignore: decorator
+@inline
+function within(v: f32): f32 {
+  return max<f32>(0, min<f32>(1, v))
+}
+
+// @ts-ignore: decorator
+@inline
+function along(at0: usize, at1: usize, at2: usize, at3: usize, a: f32, c: f32, d: f32): f32 {
+  const v0 = load<f32>(at0)
+  const v1 = load<f32>(at1)
+  const v2 = load<f32>(at2)
+  return v0 + a * (v1 - v0) + c * (v2 - v1) + d * (load<f32>(at3) - v2)
 }

@@ -36,4 +36,4 @@ export {
   lightOfTones, brightsOf, adjustTones, litByLamp, throughTable, difference, balanceTones, lampField, softShoulder, encodedFromOklab,
 } from './tones'
 export { filterRows } from './png'
-export { vividOklab, unsharpTones, smoothNoise, smoothNoiseBytes, weightedSum } from './finish'
+export { vividOklab, unsharpTones, smoothNoise, smoothNoiseBytes, weightedSum, cubeColours } from './finish'

@@ -3,10 +3,10 @@ import type { Codecs } from '@welkinar/core/worker'
 import sharp, { type Sharp } from 'sharp'
 import { describe, expect, it } from 'vitest'
 import { openPhoto } from '../../core/src/codecs/openPhoto'
-import { fileOf, testCodecs } from '../../core/test-support/codecs'
-import { nativeCodecs } from './nativeCodecs'
+import { codecsWith, fileOf, testCodecs } from '../../core/test-support/codecs'
+import { nativeCodecs, nativeDeflate } from './nativeCodecs'
 
-const native = nativeCodecs(testCodecs)
+const native = nativeCodecs({ ...testCodecs, encodeBand: codecsWith(nativeDeflate).encodeBand })
 
 const noise = { type: 'gaussian' as const, mean: 120, sigma: 50 }
 /** Colour noise over an odd size, which blocks and reduced colour do not divide. */

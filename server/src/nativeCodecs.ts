@@ -1,5 +1,10 @@
-import { bandOfJpegs, FULL_COLOUR_FROM, piecesOf, type Codecs } from '@welkinar/core/worker'
+import { bandOfJpegs, FULL_COLOUR_FROM, piecesOf, type Codecs, type DeflateBand } from '@welkinar/core/worker'
+import { constants, deflateRawSync } from 'node:zlib'
 import sharp from 'sharp'
+
+/** zlib of Node: the bytes are those of its port to JavaScript, in a quarter of the time. */
+export const nativeDeflate: DeflateBand = (bytes) =>
+  deflateRawSync(bytes, { level: 6, strategy: constants.Z_RLE, finishFlush: constants.Z_FULL_FLUSH })
 
 /** sharp reads no more than so many pixels; the application has its own limit, with its own words. */
 const NO_LIMIT = false

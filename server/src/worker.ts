@@ -5,14 +5,14 @@ import { RenderWorker, wasmCodecs } from '@welkinar/core/worker'
 import { expose } from 'comlink'
 import nodeEndpoint from 'comlink/dist/esm/node-adapter.mjs'
 import { codecPath, kernelsPath } from './modulePaths'
-import { nativeCodecs } from './nativeCodecs'
+import { nativeCodecs, nativeDeflate } from './nativeCodecs'
 
 async function compile(path: string): Promise<WebAssembly.Module> {
   return WebAssembly.compile(await readFile(path))
 }
 
 if (!parentPort) throw new Error('This file runs in a worker thread.')
-const codecs = nativeCodecs(wasmCodecs((name) => compile(codecPath(name))))
+const codecs = nativeCodecs(wasmCodecs((name) => compile(codecPath(name)), nativeDeflate))
 const { budget } = workerData as { readonly budget: MemoryBudget }
 expose(await RenderWorker.create(await compile(kernelsPath()), budget, codecs), nodeEndpoint(parentPort))
 parentPort.postMessage('ready')

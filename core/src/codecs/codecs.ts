@@ -3,7 +3,7 @@ import type { LoadCodec } from './codecModules'
 import { decoderFor, type Decode } from './decodePixels'
 import type { Band, EncodedBand } from './formats/fileFormat'
 import { encodeJpegBand } from './formats/jpeg/encodeJpegBand'
-import { encodePngBand } from './formats/png/encodePngBand'
+import { deflateInScript, encodePngBand, type DeflateBand } from './formats/png/encodePngBand'
 import type { ExportOptions } from './formats/registry'
 import { toSrgb, type ProfileOutcome } from './profile/toSrgb'
 import type { PhotoFormat } from './sniffFormat'
@@ -18,12 +18,12 @@ export interface Codecs {
   encodeBand(band: Band, options: ExportOptions, kernels: Kernels): Promise<EncodedBand>
 }
 
-/** Codecs in JavaScript and WebAssembly, for wherever there are no others. */
-export function wasmCodecs(load: LoadCodec): Codecs {
+/** Codecs in JavaScript and WebAssembly, for wherever there are no others. @param deflate a faster one that gives the same bytes */
+export function wasmCodecs(load: LoadCodec, deflate: DeflateBand = deflateInScript): Codecs {
   return {
     decoderFor: (format) => decoderFor(format, load),
     toSrgb: (profile, data) => toSrgb(profile, data, load),
     encodeBand: async (band, { format, quality }, kernels) =>
-      format === 'png' ? encodePngBand(band, kernels) : encodeJpegBand(band, quality, load),
+      format === 'png' ? encodePngBand(band, kernels, deflate) : encodeJpegBand(band, quality, load),
   }
 }

@@ -1,6 +1,7 @@
 import { z } from 'zod'
 import { effectBase } from '../model/look'
 import { adjust } from './adjust/definition'
+import { colourTable } from './colourTable/definition'
 import { curves } from './curves/definition'
 import { oneHue } from './oneHue/definition'
 import { sharpen } from './sharpen/definition'
@@ -57,6 +58,7 @@ export const effectSchema = z.discriminatedUnion('kind', [
   effectOf(adjust),
   effectOf(curves),
   effectOf(oneHue),
+  effectOf(colourTable),
   effectOf(sharpen),
   effectOf(vignette),
   effectOf(grain),
@@ -89,6 +91,7 @@ const definitions: { readonly [K in EffectKind]: EffectDefinition<K> } = {
   adjust,
   curves,
   oneHue,
+  colourTable,
   sharpen,
   vignette,
   grain,

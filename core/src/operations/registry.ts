@@ -44,6 +44,7 @@ import { stripes } from './sources/stripes/stripes'
 import { sumFields } from './fields/sumFields/sumFields'
 import { adjust } from './colour/adjust/adjust'
 import { balance } from './colour/balance/balance'
+import { colourTable } from './colour/colourTable/colourTable'
 import { joinChannels } from './colour/joinChannels/joinChannels'
 import { unsharp } from './colour/unsharp/unsharp'
 import { vivid } from './colour/vivid/vivid'
@@ -72,6 +73,7 @@ const operations: readonly Operation[] = [
   vivid,
   unsharp,
   joinChannels,
+  colourTable,
   photo,
   constantTones,
   constantField,

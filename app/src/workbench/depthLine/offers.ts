@@ -31,6 +31,7 @@ const otherWords: Partial<Record<EffectKind, string>> = {
   adjust: 'exposure contrast white balance brightness shadows highlights saturation vibrance temperature tone clarity',
   curves: 'tone curve levels contrast grade',
   oneHue: 'hue saturation selective colour hsl',
+  colourTable: 'lut cube grade film look colour lookup',
   sharpen: 'unsharp mask detail crisp output',
   vignette: 'darken corners edges frame',
   grain: 'film noise texture',

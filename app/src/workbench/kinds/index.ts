@@ -1,5 +1,6 @@
 import type { EffectKind } from '@welkinar/core'
 import { GreyPicker } from './adjust/GreyPicker'
+import { TablePanel } from './colourTable/TablePanel'
 import { CurvesPanel } from './curves/CurvesPanel'
 import { PatternPanel, ShapePanel } from './customField/panels'
 import type { EffectInterface } from './effectInterface'
@@ -20,6 +21,7 @@ const interfaces: { readonly [K in EffectKind]?: EffectInterface<K> } = {
   adjust: { Shape: GreyPicker },
   curves: { Pattern: CurvesPanel },
   oneHue: { Pattern: HuePicker },
+  colourTable: { Pattern: TablePanel },
   customField: { Pattern: PatternPanel, Shape: ShapePanel },
   reflection: { Pattern: MirroredChoice },
 }

@@ -89,7 +89,7 @@ function EffectSteps({ pool, source, effect }: EffectStepsProps) {
             .map((path) => (
               <SchemaControl key={path} effect={effect} path={path} />
             ))}
-          {definitionOf(effect.kind).family !== 'finish' && <LitControl effect={effect} />}
+          {definition.family !== 'finish' && <LitControl effect={effect} />}
           <AmountControl owner={effect} />
         </Box>
         {words && <Box sx={{ mt: 2, color: ink.secondary, '&::first-letter': { textTransform: 'uppercase' } }}>{words}</Box>}

@@ -1,0 +1,176 @@
+import type { Browser, Page } from 'playwright-core'
+import sharp from 'sharp'
+import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import { addEffect, dropFile, launch, openStep, settled, shelfReady, visit } from './support/browser'
+import { fittedPhoto, shownPhoto, view } from './support/photo'
+
+const size = { width: 1200, height: 800 }
+/** A warm grey, a blue, an orange, and a dark green, side by side. */
+const colours = [
+  [150, 132, 108],
+  [58, 110, 165],
+  [200, 132, 60],
+  [30, 60, 34],
+] as const
+const [warm, blue, orange, green] = [150, 450, 750, 1050]
+
+function fourColours(): Promise<Buffer> {
+  const pixels = Buffer.alloc(size.width * size.height * 3)
+  for (let i = 0; i < size.width * size.height; i++) pixels.set(colours[Math.floor((i % size.width) / 300)]!, 3 * i)
+  return sharp(pixels, { raw: { ...size, channels: 3 } })
+    .png()
+    .toBuffer()
+}
+
+describe('finishing a picture', () => {
+  let browser: Browser
+  let page: Page
+  let complaints: string[]
+  beforeAll(async () => {
+    browser = await launch()
+    const visited = await visit(browser)
+    page = visited.page
+    complaints = visited.complaints
+    await shelfReady(page)
+    await dropFile(page, await fourColours(), 'colours.png', 'image/png')
+    await page.waitForURL(/\/scene\//)
+    await settled(page)
+  })
+  afterAll(async () => {
+    await browser.close()
+    expect(complaints).toEqual([])
+  })
+
+  const seen = async (x: number): Promise<number[]> => (await shownPhoto(page, size))(x, 400)
+  const press = async (x: number): Promise<void> => {
+    const { at } = await fittedPhoto(page, size)
+    await page.mouse.move(at(x, 400).x, at(x, 400).y)
+    await page.mouse.click(at(x, 400).x, at(x, 400).y)
+  }
+  const number = (name: string) => page.getByRole('complementary').getByRole('textbox', { name, exact: true }).first()
+  const undo = () => page.getByRole('button', { name: 'Undo' }).click()
+  const apart = (a: readonly number[], b: readonly number[]): number => Math.max(...a.map((v, i) => Math.abs(v - b[i]!)))
+
+  it('a place that ought to be grey becomes grey, in one step', async () => {
+    await addEffect(page, 'Finish', 'Adjust')
+    for (const [name, value] of Object.entries({ Contrast: '0', Highlights: '0', Shadows: '0' })) {
+      await number(name).fill(value)
+      await number(name).press('Enter')
+    }
+    await openStep(page, 'Shape')
+    for (const name of ['Vibrance', 'Fine contrast', 'Broad contrast']) {
+      await number(name).fill('0')
+      await number(name).press('Enter')
+    }
+    expect(apart(await seen(warm), colours[0])).toBeLessThan(2)
+    await page.getByRole('button', { name: 'Grey from the photo' }).click()
+    await press(warm)
+    await expect
+      .poll(async () => {
+        const grey = await seen(warm)
+        return Math.max(...grey) - Math.min(...grey)
+      })
+      .toBeLessThan(8)
+    await undo()
+    await expect.poll(async () => apart(await seen(warm), colours[0])).toBeLessThan(2)
+  })
+
+  it('a number that cannot be is refused with words, and keeps the picture', async () => {
+    const before = await view(page)
+    for (const [text, words] of [
+      ['abc', 'A number is needed here.'],
+      ['99', 'Between -10 and 10, please.'],
+    ] as const) {
+      await number('Exposure').fill(text)
+      await page.getByText(words).waitFor()
+      await number('Exposure').press('Escape')
+    }
+    expect(await view(page)).toBe(before)
+    await number('Exposure').fill('0.755')
+    await number('Exposure').press('Enter')
+    await expect.poll(() => view(page)).not.toBe(before)
+  })
+
+  it('a curve is bent by keys, for all channels and for one, and made straight again', async () => {
+    await addEffect(page, 'Finish', 'Curves', 'Gentle S')
+    await openStep(page, 'Pattern')
+    await page.getByRole('button', { name: 'Straight' }).click()
+    const before = await seen(warm)
+    await page.getByRole('button', { name: 'Red', exact: true }).click()
+    const points = page.getByRole('slider', { name: /^Point \d/ })
+    await points.last().focus()
+    for (let i = 0; i < 4; i++) await page.keyboard.press('Shift+ArrowDown')
+    await expect.poll(async () => before[0]! - (await seen(warm))[0]!).toBeGreaterThan(30)
+    expect(Math.abs((await seen(warm))[2]! - before[2]!)).toBeLessThan(3)
+    await page.getByRole('button', { name: 'Straight' }).click()
+    await expect.poll(async () => apart(await seen(warm), before)).toBeLessThan(2)
+  })
+
+  it('a hue that is picked on the photo is changed, and no other', async () => {
+    const before = await shownPhoto(page, size)
+    await addEffect(page, 'Finish', 'One hue', 'Calmer greens')
+    await openStep(page, 'Pattern')
+    await page.getByRole('button', { name: 'Hue from the photo' }).click()
+    await press(orange)
+    await number('Saturation').fill('-100')
+    await number('Saturation').press('Enter')
+    await expect.poll(async () => Math.max(...(await seen(orange))) - Math.min(...(await seen(orange)))).toBeLessThan(30)
+    expect(apart(await seen(blue), before(blue, 400))).toBeLessThan(3)
+    expect(apart(await seen(green), before(green, 400))).toBeLessThan(3)
+  })
+
+  it('a colour table comes from a file; one that is wrong is refused with its line', async () => {
+    await addEffect(page, 'Finish', 'Colour table')
+    await openStep(page, 'Pattern')
+    const open = async (name: string, text: string): Promise<void> => {
+      const chooser = page.waitForEvent('filechooser')
+      await page.getByRole('button', { name: 'Open a .cube file' }).click()
+      await (await chooser).setFiles({ name, mimeType: 'text/plain', buffer: Buffer.from(text) })
+    }
+    const before = await view(page)
+    await open('broken.cube', 'LUT_3D_SIZE 2\n0 0 0\n')
+    await page
+      .getByText('“broken.cube” is not a table of colours that can be read: line 3, 8 entries are needed, and there are 1.')
+      .waitFor()
+    expect(await view(page)).toBe(before)
+    await open('swapped.cube', `LUT_1D_SIZE 2\n1 1 1\n0 0 0\n`)
+    await page.getByText('swapped, curves of 2').waitFor()
+    await number('Amount').fill('100')
+    await number('Amount').press('Enter')
+    await page.getByRole('button', { name: 'More about Colour table' }).click()
+    await page.getByRole('menuitem', { name: 'Duplicate', exact: true }).click()
+    // Turned over twice.
+    await expect.poll(async () => apart(await seen(blue), [58, 110, 165])).toBeLessThan(60)
+    await undo()
+    await expect.poll(async () => (await seen(green))[0]!).toBeGreaterThan(180)
+  })
+
+  it('all of it is there after a reload, and is exported with 16 bits as it is shown', async () => {
+    await addEffect(page, 'Finish', 'Vignette')
+    await addEffect(page, 'Finish', 'Grain')
+    const before = await view(page)
+    await page.locator('[data-saved=true]').waitFor()
+    await page.reload()
+    await settled(page)
+    expect(await view(page)).toBe(before)
+    await page.getByRole('link', { name: 'Export' }).click()
+    await page.getByRole('button', { name: '16 bit' }).click()
+    const waiting = page.waitForEvent('download')
+    await page.getByRole('button', { name: 'Make the PNG file' }).click()
+    const file = await (await waiting).path()
+    const { depth, width, height } = await sharp(file).metadata()
+    expect([depth, width, height]).toEqual(['ushort', size.width, size.height])
+    const { data } = await sharp(file).toColourspace('rgb16').raw({ depth: 'ushort' }).toBuffer({ resolveWithObject: true })
+    const deep = new Uint16Array(data.buffer, data.byteOffset, data.length / 2)
+    expect(deep.filter((code) => code % 257 !== 0).length).toBeGreaterThan(0.9 * deep.length)
+    await page.getByRole('link', { name: /Workbench/ }).click()
+    await settled(page)
+    const shown = await shownPhoto(page, size)
+    const mean = (x: number): number[] => {
+      const sums = [0, 0, 0]
+      for (let dx = -40; dx <= 40; dx++) for (let k = 0; k < 3; k++) sums[k]! += deep[3 * (400 * size.width + x + dx) + k]! / 257 / 81
+      return sums
+    }
+    for (const x of [warm, blue, orange]) expect(apart(shown(x, 400), mean(x))).toBeLessThan(16)
+  })
+})
