@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import type { ColourTableData } from '../colour/cubeFile'
+import type { ColourTableData } from './cubeFile'
 import { base64Of, bytesFrom } from './reading'
 
 const BYTES = 2

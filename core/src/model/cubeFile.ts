@@ -1,4 +1,4 @@
-import { UserProblem } from '../model/userProblem'
+import { UserProblem } from './userProblem'
 
 /** A table of colours as it stands in a file: red, green, blue of each entry one behind the other, from black on, red counting fastest in a cube. */
 interface CubeFile {
@@ -99,7 +99,7 @@ function onCurve(values: Float64Array, size: number, channel: number, v: number)
 }
 
 /** Tetrahedral interpolation: of the corners of a cell along the way that goes up the channel with the largest part first. */
-export function inCube(values: Float64Array, size: number, colour: readonly [number, number, number]): [number, number, number] {
+function inCube(values: Float64Array, size: number, colour: readonly [number, number, number]): [number, number, number] {
   const cells = colour.map((v) => cellOf(v, size))
   const order = [0, 1, 2].sort((a, b) => (cells[b]?.[1] ?? 0) - (cells[a]?.[1] ?? 0))
   const steps = [1, size, size * size]
