@@ -2,7 +2,7 @@ import type { Browser, Page } from 'playwright-core'
 import sharp from 'sharp'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { addEffect, dropFile, launch, openStep, settled, shelfReady, visit } from './support/browser'
-import { fittedPhoto, shownPhoto, view } from './support/photo'
+import { fittedPhoto, pngOf, shownPhoto, view } from './support/photo'
 
 const size = { width: 1200, height: 800 }
 /** A warm grey, a blue, an orange, and a dark green, side by side. */
@@ -14,13 +14,7 @@ const colours = [
 ] as const
 const [warm, blue, orange, green] = [150, 450, 750, 1050]
 
-function fourColours(): Promise<Buffer> {
-  const pixels = Buffer.alloc(size.width * size.height * 3)
-  for (let i = 0; i < size.width * size.height; i++) pixels.set(colours[Math.floor((i % size.width) / 300)]!, 3 * i)
-  return sharp(pixels, { raw: { ...size, channels: 3 } })
-    .png()
-    .toBuffer()
-}
+const fourColours = () => pngOf(size, (x) => colours[Math.floor(x / 300)]!)
 
 describe('finishing a picture', () => {
   let browser: Browser

@@ -1,8 +1,7 @@
 import type { Browser, CDPSession, Page } from 'playwright-core'
-import sharp from 'sharp'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { addEffect, choose, dropFile, launch, openStep, settled, shelfReady, visit } from './support/browser'
-import { drag, fittedPhoto, seenOnPhoto, view, type Place } from './support/photo'
+import { drag, fittedPhoto, pngOf, seenOnPhoto, view, type Place } from './support/photo'
 
 const [width, height] = [1200, 800]
 const [blue, brown] = [
@@ -10,19 +9,9 @@ const [blue, brown] = [
   [200, 132, 60],
 ]
 
-/** Blue at the left, brown at the right, with a dark mast in the blue. */
-function twoColours(): Promise<Buffer> {
-  const pixels = Buffer.alloc(width * height * 3)
-  for (let i = 0; i < width * height; i++) {
-    const x = i % width
-    pixels.set(x >= 290 && x < 310 ? [30, 28, 26] : x < width / 2 ? blue! : brown!, 3 * i)
-  }
-  return sharp(pixels, { raw: { width, height, channels: 3 } })
-    .png()
-    .toBuffer()
-}
-
 const size = { width, height }
+/** Blue at the left, brown at the right, with a dark mast in the blue. */
+const twoColours = () => pngOf(size, (x) => (x >= 290 && x < 310 ? [30, 28, 26] : x < width / 2 ? blue! : brown!))
 const fitted = (page: Page) => fittedPhoto(page, size)
 const seenAt = (page: Page, x: number, y: number) => seenOnPhoto(page, size, x, y)
 
@@ -140,6 +129,39 @@ describe('directly on the photo', () => {
       await settled(page)
     })
   })
+
+  it.each([
+    ['Near', 'Snow', undefined, 'Shape', 'the snow'],
+    ['Lens', 'Dust', undefined, 'Shape', 'the dust'],
+    ['Middle', 'Custom field', 'Fire', 'Pattern', 'the custom field'],
+    ['Near', 'Rain', undefined, 'Shape', 'the rain'],
+  ])(
+    'a box at %s about %s moves and enlarges it: dragged and typed are the same picture, each in one step',
+    async (place, kind, look, step, name) => {
+      await addEffect(page, place, kind, look)
+      await openStep(page, step)
+      const still = await view(page)
+      await dragHandle(`Move ${name}`, 50, 20)
+      const [sideways, down] = [await value('Move sideways'), await value('Move down')]
+      const moved = await view(page)
+      expect(moved).not.toBe(still)
+      await undo()
+      expect(await view(page)).toBe(still)
+      await type('Move sideways', String(sideways))
+      await type('Move down', String(down))
+      expect(await view(page)).toBe(moved)
+      await dragHandle(`Size of ${name}`, 24, -24)
+      expect(await view(page)).not.toBe(moved)
+      await undo()
+      expect(await view(page)).toBe(moved)
+      await page
+        .getByRole('button', { name: `More about ${kind}` })
+        .last()
+        .click()
+      await page.getByRole('menuitem', { name: 'Remove', exact: true }).click()
+      await settled(page)
+    },
+  )
 
   it('the direction of falling rain follows its arrow, by mouse and keys; snow drifts where it points', async () => {
     await addEffect(page, 'Near', 'Rain', 'Downpour')

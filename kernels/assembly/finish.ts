@@ -190,16 +190,16 @@ export function cubeColours(r: usize, g: usize, b: usize, count: i32, table: usi
     const cellX = min(size - 2, <i32>x)
     const cellY = min(size - 2, <i32>y)
     const cellZ = min(size - 2, <i32>z)
-    const fx = x - <f32>cellX
-    const fy = y - <f32>cellY
-    const fz = z - <f32>cellZ
+    const partX = x - <f32>cellX
+    const partY = y - <f32>cellY
+    const partZ = z - <f32>cellZ
     // The way from the lowest corner to the highest: up the channel with the largest part first.
     let first = stepR
     let second = stepG
     let third = stepB
-    let a = fx
-    let c = fy
-    let d = fz
+    let a = partX
+    let c = partY
+    let d = partZ
     if (a < c) {
       const s = first
       first = second

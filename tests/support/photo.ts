@@ -13,6 +13,15 @@ interface Size {
   readonly height: number
 }
 
+/** A PNG of colours: red, green, blue at each photo px. */
+export function pngOf({ width, height }: Size, colourAt: (x: number, y: number) => readonly number[]): Promise<Buffer> {
+  const pixels = Buffer.alloc(width * height * 3)
+  for (let i = 0; i < width * height; i++) pixels.set(colourAt(i % width, Math.floor(i / width)), 3 * i)
+  return sharp(pixels, { raw: { width, height, channels: 3 } })
+    .png()
+    .toBuffer()
+}
+
 /** Css px of a photo px while the photo is fitted, and what a photo px measures there. */
 export async function fittedPhoto(
   page: Page,

@@ -270,8 +270,8 @@ describe('a fringe', () => {
       const source = { x: middle.x + (x + 0.5 - middle.x) / 1.03 - 0.5, y: middle.y + (row + 0.5 - middle.y) / 1.03 - 0.5 }
       const [x0, y0] = [Math.floor(source.x), Math.floor(source.y)]
       const at = (dx: number, dy: number): number => photo(0, (y0 + dy) * size.width + x0 + dx)
-      const [fx, fy] = [source.x - x0, source.y - y0]
-      const wanted = (at(0, 0) * (1 - fx) + at(1, 0) * fx) * (1 - fy) + (at(0, 1) * (1 - fx) + at(1, 1) * fx) * fy
+      const [right, down] = [source.x - x0, source.y - y0]
+      const wanted = (at(0, 0) * (1 - right) + at(1, 0) * right) * (1 - down) + (at(0, 1) * (1 - right) + at(1, 1) * right) * down
       expect(planes[0]![row * size.width + x]).toBeCloseTo(wanted, 4)
     }
   })

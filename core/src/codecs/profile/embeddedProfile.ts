@@ -1,4 +1,5 @@
 import { Inflate } from 'pako'
+import { joinBytes } from '../joinBytes'
 import type { PhotoFormat } from '../sniffFormat'
 
 /** A profile is not larger than this; those of printers take a few megabytes. */
@@ -37,7 +38,7 @@ function ofJpeg(bytes: Uint8Array): Uint8Array | undefined {
     at = end
   }
   if (pieces.length === 0 || pieces.includes(undefined as never)) return undefined
-  return joined(pieces)
+  return joinBytes(pieces)
 }
 
 /** Chunk iCCP: a name, a zero, the method 0, and the profile by zlib (W3C PNG, third edition, 11.3.2.3). */
@@ -68,7 +69,7 @@ function inflated(data: Uint8Array): Uint8Array | undefined {
   } catch {
     return undefined
   }
-  return inflate.err ? undefined : joined(pieces)
+  return inflate.err ? undefined : joinBytes(pieces)
 }
 
 /** Chunk ICCP of the extended container. */
@@ -87,16 +88,6 @@ function ofAvif(bytes: Uint8Array): Uint8Array | undefined {
   const at = header.search(/colr(?:prof|rICC)/)
   if (at < 4) return undefined
   return bytes.subarray(at + 8, at - 4 + numberAt(bytes, at - 4, 4))
-}
-
-function joined(pieces: readonly Uint8Array[]): Uint8Array {
-  const all = new Uint8Array(pieces.reduce((sum, { length }) => sum + length, 0))
-  let at = 0
-  for (const piece of pieces) {
-    all.set(piece, at)
-    at += piece.length
-  }
-  return all
 }
 
 function textAt(bytes: Uint8Array, at: number, length: number): string {

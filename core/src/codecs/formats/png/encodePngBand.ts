@@ -1,5 +1,6 @@
 import { Deflate, Z_FULL_FLUSH, Z_RLE } from 'pako'
 import type { Kernels } from '../../../graph/operation'
+import { joinBytes } from '../../joinBytes'
 import type { Band, EncodedBand } from '../fileFormat'
 import { checksumOf } from './adler'
 import { filterRows } from './filterRows'
@@ -48,11 +49,5 @@ export const deflateInScript: DeflateBand = (bytes) => {
   const deflate = new Deflate({ raw: true, level: 6, strategy: Z_RLE })
   deflate.onData = (piece) => pieces.push(piece as Uint8Array)
   deflate.push(bytes, Z_FULL_FLUSH)
-  const all = new Uint8Array(pieces.reduce((sum, { length }) => sum + length, 0))
-  let at = 0
-  for (const piece of pieces) {
-    all.set(piece, at)
-    at += piece.length
-  }
-  return all
+  return joinBytes(pieces)
 }
