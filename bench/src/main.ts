@@ -14,7 +14,7 @@ import { maskRows } from './maskRows'
 import type { Row } from './measure'
 import { benchPhoto, testPixels, type BenchPhoto } from './photo24'
 import { readingRows } from './readingRows'
-import { fullSizeRows, stackRows } from './stackRows'
+import { finishRows, fullSizeRows, stackRows } from './stackRows'
 import { weatherRows } from './weatherRows'
 
 // npm run bench [-- --only NAME]: prints tables and writes them to docs/benchmarks.md; of the others stays what was measured before.
@@ -29,6 +29,7 @@ interface Bench {
 const groups: Readonly<Record<string, { readonly title: string; readonly rows: (bench: Bench) => Row[] | Promise<Row[]> }>> = {
   graphs: { title: 'Graphs', rows: graphRows },
   fullSize: { title: 'Every starting look alone, 24 MP, at full size', rows: ({ folder, file }) => fullSizeRows(folder, file) },
+  finish: { title: 'What is done to the photo, and a whole finish, 24 MP', rows: ({ folder, file }) => finishRows(folder, file) },
   stacks: { title: 'Stacks as artists build them', rows: ({ folder }) => stackRows(folder) },
   kernels: { title: 'Blur and mix', rows: ({ photo }) => kernelRows(photo) },
   masks: { title: 'Masks', rows: ({ photo }) => maskRows(photo) },

@@ -1,4 +1,5 @@
 export { hueOf } from './colour/hueOf'
+export { lightnessOf } from './colour/lightness'
 export { temperatureInWords } from './colour/temperature'
 export { rgbFromHex, hexFromRgb, linearOf, type Rgb } from './colour/hex'
 export { exportFormats, fileFormats, formatOfName, type ExportFormat, type ExportOptions } from './codecs/formats/registry'
@@ -43,7 +44,7 @@ export {
   type Ramp,
   type Where,
 } from './model/look'
-export { marksFor, parseMarks, type MarksFile } from './model/marksFile'
+export { groundworkFor, marksFor, MARKS_VERSION, parseMarks, type MarksFile } from './model/marksFile'
 export { parseRecipe, picturesOfStack, RECIPE_VERSION, stackFor, stackWithout, type Recipe } from './model/recipe'
 export { checkedAfter, checkedScene, Refusal, type ChangedPath, type CheckedScene } from './model/checked'
 export { mend, type Mended } from './model/mend'
@@ -57,6 +58,36 @@ export { levelSchema, type LevelMark } from './model/level'
 export { bytesFrom, nothingRead, type Reading, type SmallCodes } from './model/reading'
 export type { OutlineCorner } from './model/corner'
 export { within180 } from './model/degrees'
+export { readPath, readWord, writePath } from './model/paths'
+export { cropScene } from './render/cropScene'
+export { adjustControls, noAdjustment, type AdjustControls } from './effects/adjust/adjusted'
+export {
+  frameOf,
+  isWithin,
+  largestCrop,
+  middleOf,
+  photoPlaceOf,
+  showsAll,
+  towards,
+  turnedCrop,
+  turnedPlaceOf,
+  turnForLine,
+  type Frame,
+} from './model/frame'
+export {
+  cropSchema,
+  noGroundwork,
+  noiseSchema,
+  repairSchema,
+  type Crop,
+  type Groundwork,
+  type NoiseControls,
+  type Repair,
+} from './model/groundwork'
+export type { Watchpoint } from './model/watchpoint'
+export { unsharpNode } from './operations/colour/unsharp/unsharp'
+export { startingTone } from './render/groundworkNode'
+export { frameOfSource, framedGraph, turnedInFrame } from './render/framedGraph'
 export { fitBetween } from './model/lengths'
 export { halvesOf, movedBy, pulledAbout, turnedAbout, type BoxScene, type PatternBox, type Placed } from './model/patternBox'
 export {
@@ -74,7 +105,7 @@ export {
   type RegionMark,
   type SceneMarks,
 } from './model/marks'
-export { picturesOfScene, sceneSchema, sceneWithout, SCENE_VERSION, type PhotoReference, type Scene } from './model/scene'
+export { picturesOfScene, sceneSchema, sceneWithout, SCENE_VERSION, untouched, type PhotoReference, type Scene } from './model/scene'
 export { bandLine, type BandMask } from './masks/band/definition'
 export { guidesAlong, placesAlong } from './masks/brush/guides'
 export {

@@ -11,6 +11,7 @@ export function effectScene({ width, height }: Size, marks: SceneMarks = noMarks
   return {
     width,
     height,
+    frame: { x: 0, y: 0, width, height, turn: 0 },
     marks,
     distance,
     knownDistance: marks.horizon ? distance : undefined,

@@ -33,7 +33,8 @@ export { interleave, takeChannel, meanAlong, towards, polarWrap } from './radial
 export { addBurst } from './burst'
 export { drawShafts } from './shafts'
 export {
-  lightOfTones, brightsOf, adjustTones, litByLamp, throughTable, difference, balanceTones, lampField, softShoulder, encodedFromOklab,
+  lightOfTones, brightsOf, adjustTones, litByLamp, throughTable, difference, balanceTones, lampField, softShoulder, encodedFromOklab, newlyClipped,
 } from './tones'
 export { filterRows } from './png'
 export { vividOklab, unsharpTones, smoothNoise, smoothNoiseBytes, weightedSum, cubeColours } from './finish'
+export { nonLocalMeans, lumaChroma, fromLumaChroma, mendDisc, placePlaneCubic } from './groundwork'

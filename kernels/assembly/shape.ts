@@ -67,19 +67,24 @@ export function lineMask(
  */
 export function frameMask(
   out: usize, x0: i32, y0: i32, width: i32, height: i32, pitchX: f32, pitchY: f32,
-  frameWidth: f32, frameHeight: f32, radius: f32, middle: f32, half: f32,
+  centreX: f32, centreY: f32, frameWidth: f32, frameHeight: f32, cos: f32, sin: f32, radius: f32, middle: f32, half: f32,
 ): void {
   const halfWidth = frameWidth * 0.5
   const halfHeight = frameHeight * 0.5
   for (let y = 0; y < height; y++) {
-    const dy = abs<f32>((<f32>(y0 + y) + 0.5) * pitchY - halfHeight) - halfHeight + radius
+    const offY = (<f32>(y0 + y) + 0.5) * pitchY - centreY
     const row = out + ((<usize>(y * width)) << 2)
     for (let x = 0; x < width; x += 4) {
-      const dx = f32x4.sub(f32x4.abs(f32x4.sub(centres(columns(x0 + x), pitchX), splat(halfWidth))), splat(halfWidth - radius))
+      const offX = f32x4.sub(centres(columns(x0 + x), pitchX), splat(centreX))
+      // Turned counter-clockwise as it is seen, where y points down.
+      const across = f32x4.add(f32x4.mul(offX, splat(cos)), splat(offY * sin))
+      const down = f32x4.sub(splat(offY * cos), f32x4.mul(offX, splat(sin)))
+      const dx = f32x4.sub(f32x4.abs(across), splat(halfWidth - radius))
+      const dy = f32x4.sub(f32x4.abs(down), splat(halfHeight - radius))
       const ox = f32x4.pmax(splat(0), dx)
-      const oy = max<f32>(0, dy)
-      const outside = f32x4.sqrt(f32x4.add(f32x4.mul(ox, ox), splat(oy * oy)))
-      const inside = f32x4.pmin(splat(0), f32x4.pmax(dx, splat(dy)))
+      const oy = f32x4.pmax(splat(0), dy)
+      const outside = f32x4.sqrt(f32x4.add(f32x4.mul(ox, ox), f32x4.mul(oy, oy)))
+      const inside = f32x4.pmin(splat(0), f32x4.pmax(dx, dy))
       v128.store(row + ((<usize>x) << 2), fall(f32x4.sub(f32x4.add(outside, inside), splat(radius)), middle, half))
     }
   }

@@ -232,3 +232,30 @@ export function encodedFromOklab(l: usize, a: usize, b: usize, count: i32, outR:
 function cube(v: v128): v128 {
   return f32x4.mul(v, f32x4.mul(v, v))
 }
+
+/** Codes from which on a channel is white, and up to which luma is black. */
+const WHITE: f32 = 254.5 / 255
+const BLACK: f32 = 0.5 / 255
+
+// @ts-ignore: decorator
+@inline
+function highestOf(r: usize, g: usize, b: usize, i: usize): v128 {
+  return f32x4.pmax(v128.load(r + i), f32x4.pmax(v128.load(g + i), v128.load(b + i)))
+}
+
+// @ts-ignore: decorator
+@inline
+function lumaOf(r: usize, g: usize, b: usize, i: usize): v128 {
+  return mulAdd(splat(0.2126), v128.load(r + i), mulAdd(splat(0.7152), v128.load(g + i), f32x4.mul(splat(0.0722), v128.load(b + i))))
+}
+
+/** 1 where a picture (r, g, b) has become white, a channel of it at least, or black, and was not before (p, q, s); else 0. */
+export function newlyClipped(p: usize, q: usize, s: usize, r: usize, g: usize, b: usize, count: i32, outWhite: usize, outBlack: usize): void {
+  const bytes = (<usize>count) << 2
+  for (let i: usize = 0; i < bytes; i += 16) {
+    const white = v128.andnot(f32x4.ge(highestOf(r, g, b, i), splat(WHITE)), f32x4.ge(highestOf(p, q, s, i), splat(WHITE)))
+    const black = v128.andnot(f32x4.le(lumaOf(r, g, b, i), splat(BLACK)), f32x4.le(lumaOf(p, q, s, i), splat(BLACK)))
+    v128.store(outWhite + i, v128.and(white, splat(1)))
+    v128.store(outBlack + i, v128.and(black, splat(1)))
+  }
+}

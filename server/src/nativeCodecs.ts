@@ -13,9 +13,10 @@ const NO_LIMIT = false
  * Codecs of sharp (libvips), several times as fast as those in WebAssembly. A test holds the pixels that they read against theirs.
  * @param others for what is to be the same file everywhere
  */
-export const nativeCodecs = (others: Pick<Codecs, 'encodeBand' | 'toSrgb'>): Codecs => ({
-  decoderFor: () =>
-    Promise.resolve(async (bytes) => {
+export const nativeCodecs = (others: Codecs): Codecs => ({
+  async decoderFor(format) {
+    if (format === 'tiff') return others.decoderFor(format)
+    return async (bytes) => {
       // As in the browser an embedded profile is not applied, and a file that is a little damaged gives what there is.
       const picture = sharp(bytes, { ignoreIcc: true, failOn: 'none', limitInputPixels: NO_LIMIT })
       const deep = (await picture.metadata()).depth === 'ushort'
@@ -27,11 +28,12 @@ export const nativeCodecs = (others: Pick<Codecs, 'encodeBand' | 'toSrgb'>): Cod
       const { buffer, byteOffset, byteLength } = data
       const pixels = deep ? new Uint16Array(buffer, byteOffset, byteLength / 2) : new Uint8ClampedArray(buffer, byteOffset, byteLength)
       return { width: info.width, height: info.height, data: pixels }
-    }),
+    }
+  },
   toSrgb: (profile, data) => others.toSrgb(profile, data),
   async encodeBand(band, options, kernels) {
-    // A PNG is the same file as that of the browser.
-    if (options.format === 'png') return others.encodeBand(band, options, kernels)
+    // What loses nothing is the same file as that of the browser.
+    if (options.format !== 'jpeg') return others.encodeBand(band, options, kernels)
     const { quality } = options
     const pieces = piecesOf(band).map(({ width, height, data }) =>
       sharp(data, { raw: { width, height, channels: 4 } })

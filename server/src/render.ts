@@ -6,15 +6,17 @@ import {
   exportFormats,
   fileFormats,
   formatOfName,
+  framedGraph,
+  frameOfSource,
   gridAt,
-  gridBounds,
+  groundworkFor,
+  intersect,
   marksFor,
   noMarks,
   parseMarks,
   parseRecipe,
   picturesOfStack,
   regionOnGrid,
-  sceneGraph,
   stackFor,
   stackWithout,
   UserProblem,
@@ -121,11 +123,14 @@ async function readInput(path: string): Promise<Uint8Array> {
   }
 }
 
-function rectFor(region: Rect | undefined, grid: Grid, photo: Size): Rect {
-  if (!region) return gridBounds(grid)
-  const rect = regionOnGrid(region, grid)
+/** The part of the frame that is asked for, on the grid; all of it without a region. */
+function rectFor(region: Rect | undefined, grid: Grid, source: PictureSource): Rect {
+  const frame = frameOfSource(source)
+  const rect = regionOnGrid(region ? intersect(region, frame) : frame, grid)
   if (rect.width > 0 && rect.height > 0) return rect
-  throw new UserProblem(`--region lies outside the photo, which is ${photo.width} × ${photo.height} px.`)
+  throw new UserProblem(
+    `--region lies outside what is shown of the photo: ${frame.width} × ${frame.height} px from ${frame.x}, ${frame.y} on.`,
+  )
 }
 
 async function renderFile(task: Task, pool: RenderPool): Promise<void> {
@@ -135,13 +140,18 @@ async function renderFile(task: Task, pool: RenderPool): Promise<void> {
   opened.notices.forEach((notice) => console.error(notice))
   const { photo } = opened
   const grid = gridAt(photo, task.scale)
-  const rect = rectFor(task.region, grid, photo)
   const stack = stackFor(recipe, photo)
   const missing = picturesOfStack(stack)
   if (missing.length > 0) console.error('The recipe has masks that read a picture from a file; they are left out.')
-  const source = { photo, ...stackWithout(stack, missing), ...(await readMarks(task.marks, pool, photo)) }
+  const source: PictureSource = {
+    photo,
+    amount: recipe.amount,
+    ...stackWithout(stack, missing),
+    ...(await readMarks(task.marks, pool, photo)),
+  }
+  const rect = rectFor(task.region, grid, source)
   const options = { format: task.format, quality: task.quality, depth: task.bits }
-  const request = { node: sceneGraph(source), grid, rect, tileSize: TILE, priority: priorities.export, options }
+  const request = { node: framedGraph(source), grid, rect, tileSize: TILE, priority: priorities.export, options }
   const file = await pool.renderFile(request).catch((error: unknown) => {
     if (!(error instanceof RenderProblem)) throw error
     const effect = error.nodeKey === undefined ? undefined : effectOfNode(source, error.nodeKey)
@@ -152,18 +162,19 @@ async function renderFile(task: Task, pool: RenderPool): Promise<void> {
   })
 }
 
-/** Marks and depth of the photo, if a file with them is given. */
+/** Marks, groundwork and depth of the photo, if a file with them is given. */
 async function readMarks(path: string | undefined, pool: RenderPool, photo: Size): Promise<Partial<PictureSource>> {
   // Without marks it goes by what the photo shows, as a new scene does.
   if (path === undefined) return { marks: { ...noMarks, reading: await pool.readPhoto('photo') } }
   const file = parseMarks(new TextDecoder().decode(await readInput(path)), basename(path))
   const marks = marksFor(file, photo)
-  if (!file.depth) return { marks }
+  const groundwork = groundworkFor(file, photo)
+  if (!file.depth) return { marks, groundwork }
   const { file: name, ...depth } = file.depth
   const opened = await pool.openPhoto('depth', await readInput(join(dirname(path), name)), name)
   if ('problem' in opened) throw new UserProblem(opened.problem)
   const { width, height } = opened.photo
-  return { marks, depth: { ...depth, picture: { id: 'depth', fileName: name, width, height } } }
+  return { marks, groundwork, depth: { ...depth, picture: { id: 'depth', fileName: name, width, height } } }
 }
 
 async function main(): Promise<void> {

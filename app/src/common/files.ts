@@ -14,8 +14,15 @@ export function chooseFile(accept: string): Promise<File | undefined> {
     const input = document.createElement('input')
     input.type = 'file'
     input.accept = accept
-    input.addEventListener('change', () => resolve(input.files?.[0]))
-    input.addEventListener('cancel', () => resolve(undefined))
+    input.hidden = true
+    const answer = (file: File | undefined): void => {
+      input.remove()
+      resolve(file)
+    }
+    input.addEventListener('change', () => answer(input.files?.[0]))
+    input.addEventListener('cancel', () => answer(undefined))
+    // Nothing else holds it: outside the page it may be collected before the person has chosen, and never answer.
+    document.body.append(input)
     input.click()
   })
 }

@@ -4,8 +4,18 @@ import LinearProgress from '@mui/material/LinearProgress'
 import ToggleButton from '@mui/material/ToggleButton'
 import ToggleButtonGroup from '@mui/material/ToggleButtonGroup'
 import Typography from '@mui/material/Typography'
-import { exportFormats, fileFormats, sceneGraph, type BitDepth, type ExportFormat, type Scene } from '@welkinar/core'
+import {
+  exportFormats,
+  fileFormats,
+  framedGraph,
+  frameOfSource,
+  type BitDepth,
+  type ExportFormat,
+  type ExportOptions,
+  type Scene,
+} from '@welkinar/core'
 import type { RenderPool } from '@welkinar/core/pool'
+import { useQuery } from '@tanstack/react-query'
 import { useState } from 'react'
 import { Link } from 'react-router'
 import { bytesInWords } from '../common/files'
@@ -14,7 +24,9 @@ import { useOpenScene } from '../scene/SceneRoute'
 import { useScene } from '../scene/sceneStore'
 import { ink } from '../theme'
 import { LookPicture } from '../workbench/LookPicture'
-import { useExport } from './useExport'
+import { outputOf, type OutputSize } from './outputSize'
+import { SizeChoice } from './SizeChoice'
+import { estimatedBytes, useExport } from './useExport'
 
 const START_QUALITY = 92
 const DOING = 'Making the file'
@@ -31,7 +43,9 @@ function Export({ scene, pool }: { readonly scene: Scene; readonly pool: RenderP
   const [quality, setQuality] = useState(START_QUALITY)
   const [wanted, setWanted] = useState<BitDepth>(8)
   const { progress, exported, start, cancel } = useExport(scene, pool)
-  const { width, height } = scene.photo
+  const [size, setSize] = useState<OutputSize>({ longSide: undefined, sharpened: true })
+  const full = frameOfSource(scene)
+  const { rect } = outputOf(scene, size)
   const chosen = fileFormats[format]
   const depth = chosen.depths.includes(wanted) ? wanted : 8
   return (
@@ -47,9 +61,7 @@ function Export({ scene, pool }: { readonly scene: Scene; readonly pool: RenderP
         <Typography variant="h1" sx={{ mb: 1 }}>
           Export
         </Typography>
-        <Typography sx={{ mb: 6, color: ink.secondary }}>
-          {scene.name}, {width} × {height} px
-        </Typography>
+        <Typography sx={{ mb: 6, color: ink.secondary }}>{scene.name}</Typography>
         <ToggleButtonGroup
           exclusive
           fullWidth
@@ -84,6 +96,7 @@ function Export({ scene, pool }: { readonly scene: Scene; readonly pool: RenderP
             </Typography>
           </Box>
         )}
+        <SizeChoice full={full} made={rect} size={size} onChange={setSize} />
         {chosen.hasQuality && (
           <NumberControl
             control={{ label: 'Quality', unit: '', usual: [50, 100], step: 1 }}
@@ -105,10 +118,11 @@ function Export({ scene, pool }: { readonly scene: Scene; readonly pool: RenderP
             </Button>
           </Box>
         ) : (
-          <Button variant="contained" fullWidth sx={{ mt: 4, minHeight: 40 }} onClick={() => void start({ format, quality, depth })}>
+          <Button variant="contained" fullWidth sx={{ mt: 4, minHeight: 40 }} onClick={() => void start({ format, quality, depth }, size)}>
             Make the {chosen.name} file
           </Button>
         )}
+        {!progress && <Estimate scene={scene} pool={pool} size={size} options={{ format, quality, depth }} />}
         {exported && (
           <Box role="status" sx={{ mt: 5, pt: 4, borderTop: `1px solid ${ink.rule}` }}>
             <b>{exported.fileName}</b>
@@ -122,15 +136,36 @@ function Export({ scene, pool }: { readonly scene: Scene; readonly pool: RenderP
   )
 }
 
+interface EstimateProps {
+  readonly scene: Scene
+  readonly pool: RenderPool
+  readonly size: OutputSize
+  readonly options: ExportOptions
+}
+
+/** About how large the file will be. */
+function Estimate({ scene, pool, size, options }: EstimateProps) {
+  const output = outputOf(scene, size)
+  const { rect } = output
+  const { data } = useQuery({
+    queryKey: ['size of the file', output.node.key, rect.width, rect.height, options],
+    queryFn: ({ signal }) => estimatedBytes(output, options, pool, signal),
+    placeholderData: (earlier) => earlier,
+    gcTime: 30_000,
+  })
+  return <Box sx={{ mt: 2, minHeight: 18, color: ink.secondary }}>{data !== undefined && `About ${bytesInWords(data)}`}</Box>
+}
+
 const SHOWN = { width: 780, height: 520 }
 
 /** The whole picture, and a part of it pixel for pixel. */
 function Pictures({ scene, pool }: { readonly scene: Scene; readonly pool: RenderPool }) {
   const [close, setClose] = useState(false)
-  const shape = scene.photo.width / scene.photo.height
+  const frame = frameOfSource(scene)
+  const shape = frame.width / frame.height
   const width = Math.round(Math.min(SHOWN.width, SHOWN.height * shape))
   const height = Math.round(width / shape)
-  const part = Math.min(1, width / window.devicePixelRatio / scene.photo.width)
+  const part = Math.min(1, width / window.devicePixelRatio / frame.width)
   return (
     <Box
       component="section"
@@ -149,8 +184,9 @@ function Pictures({ scene, pool }: { readonly scene: Scene; readonly pool: Rende
     >
       <LookPicture
         pool={pool}
-        node={sceneGraph(scene)}
+        node={framedGraph(scene)}
         photo={scene.photo}
+        frame={frame}
         width={width}
         height={height}
         part={close ? part : 1}

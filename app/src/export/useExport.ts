@@ -1,9 +1,22 @@
-import { fileFormats, gridAt, gridBounds, sceneGraph, UserProblem, type ExportOptions, type Scene } from '@welkinar/core'
+import { fileFormats, UserProblem, type ExportOptions, type Scene } from '@welkinar/core'
 import { priorities, type RenderPool } from '@welkinar/core/pool'
 import { useEffect, useRef, useState } from 'react'
 import { safeFileName, saveFile } from '../common/files'
 import { showProblem } from '../common/notices'
 import { renderTrouble } from '../engine/renderTrouble'
+import { outputOf, type Output, type OutputSize } from './outputSize'
+
+/** Side of the part of a picture that a size is estimated from, px. */
+const SAMPLE = 512
+
+/** About how large a file would be, bytes, by its middle. */
+export async function estimatedBytes(output: Output, options: ExportOptions, pool: RenderPool, signal: AbortSignal): Promise<number> {
+  const { rect } = output
+  const [width, height] = [Math.min(SAMPLE, rect.width), Math.min(SAMPLE, rect.height)]
+  const part = { x: rect.x + Math.floor((rect.width - width) / 2), y: rect.y + Math.floor((rect.height - height) / 2), width, height }
+  const file = await pool.renderFile({ ...output, rect: part, tileSize: SAMPLE, priority: priorities.thumbnails, options, signal })
+  return (file.size * rect.width * rect.height) / (width * height)
+}
 
 export interface ExportProgress {
   /** How much is computed, 0-1. */
@@ -24,18 +37,15 @@ export function useExport(scene: Scene, pool: RenderPool) {
   const [exported, setExported] = useState<Exported>()
   const running = useRef<AbortController>(undefined)
   useEffect(() => () => running.current?.abort(), [])
-  const start = async (options: ExportOptions): Promise<void> => {
+  const start = async (options: ExportOptions, size: OutputSize): Promise<void> => {
     const abort = new AbortController()
     running.current = abort
     const began = performance.now()
     setExported(undefined)
     try {
       setProgress({ done: 0 })
-      const grid = gridAt(scene.photo, 1)
       const file = await pool.renderFile({
-        node: sceneGraph(scene),
-        grid,
-        rect: gridBounds(grid),
+        ...outputOf(scene, size),
         tileSize: TILE,
         priority: priorities.export,
         keep: 'nothing',

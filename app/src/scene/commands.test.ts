@@ -8,10 +8,11 @@ import {
   maskDefinitions,
   mixModes,
   newEffect,
-  noMarks,
-  sceneSchema,
   SCENE_VERSION,
+  sceneSchema,
   schemaAt,
+  untouched,
+  writePath,
   type CheckedScene,
   type Effect,
   type MaskListRef,
@@ -30,7 +31,6 @@ import { setMode } from '../workbench/mixModes'
 import { layStack } from '../workbench/recipes'
 import { reflect } from '../workbench/reflect'
 import { addRegion, changeRegion, removeRegion } from '../workbench/scenePanel/regions'
-import { writePath } from '../workbench/steps/paths'
 import { addMask, maskActions } from '../workbench/steps/where/maskActions'
 import { pinAndRead } from '../workbench/steps/where/pinState'
 import { changeEffect, changeMask, changeMaskList, changeOwner, useScene } from './sceneStore'
@@ -42,8 +42,7 @@ const photo = { id: 'p', fileName: 'p.jpg', width: 1200, height: 800 }
 const empty: Scene = {
   ...{ format: 'welkinar-scene', version: SCENE_VERSION, id: 's', name: 'S', created: 0, edited: 0 },
   photo,
-  marks: noMarks,
-  depth: null,
+  ...untouched,
   ...emptyStack,
 }
 

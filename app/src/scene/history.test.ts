@@ -1,4 +1,4 @@
-import { emptyStack, newEffect, noMarks, Refusal, SCENE_VERSION, type CheckedScene, type Scene } from '@welkinar/core'
+import { emptyStack, newEffect, Refusal, SCENE_VERSION, type CheckedScene, type Scene, untouched } from '@welkinar/core'
 import { describe, expect, it } from 'vitest'
 import { insertEffect, moveEffect, stepEffect } from '../workbench/depthLine/moveEffect'
 import { applyChange, redo as redoStep, undo as undoStep, type SceneHistory } from './history'
@@ -13,8 +13,7 @@ const scene = (effects = [effect('a')]): Scene => ({
   created: 0,
   edited: 0,
   photo,
-  marks: noMarks,
-  depth: null,
+  ...untouched,
   ...emptyStack,
   effects,
 })

@@ -1,7 +1,9 @@
 import {
   definitionOf,
   findOwner,
+  frameOfSource,
   isEffect,
+  middleOf,
   Refusal,
   UserProblem,
   type CheckedScene,
@@ -34,6 +36,7 @@ export interface ComparedState {
 }
 /** How the mask of the selected effect is seen. */
 export type MaskView = 'off' | 'grey' | 'hatch'
+export type Panel = 'steps' | 'marks' | 'photo'
 /** Whether the mask that is seen is the chosen one alone or the whole list. */
 export type MaskScope = 'one' | 'all'
 /** What a tap or a drag on the photo does; without a tool it moves the photo. */
@@ -45,6 +48,10 @@ export type PhotoTool =
   | Dropper
   | { readonly kind: 'glints' }
   | { readonly kind: 'path' }
+  | { readonly kind: 'crop' }
+  | { readonly kind: 'level' }
+  | { readonly kind: 'mend' }
+  | { readonly kind: 'watch' }
   | { readonly kind: 'mark'; readonly mark: 'light' | 'horizon' | 'waterline' | 'focal' }
 
 /** Takes a colour from the photo. */
@@ -75,8 +82,8 @@ interface ViewState {
   readonly lineOpen: boolean
   /** The place of the depth line for which looks are offered at the right. */
   readonly adding: DepthPlace | undefined
-  /** The panel shows the scene itself: its marks and its depth. */
-  readonly sceneOpen: boolean
+  /** What the panel at the right shows: the steps of the selected effect, the marks of the scene, or the groundwork of the photo. */
+  readonly panel: Panel
   readonly openStep: StepName | undefined
   readonly chosenMaskId: string | undefined
   /** The place, photo px, whose effects are listed. */
@@ -84,6 +91,10 @@ interface ViewState {
   /** Which glint of the selected effect is chosen. */
   readonly chosenGlint: number | undefined
   readonly tool: PhotoTool | undefined
+  /** Width by height that a crop keeps; free without it. */
+  readonly cropShape: number | undefined
+  /** Which repair of the photo is chosen. */
+  readonly chosenRepair: string | undefined
   readonly place: ViewPlace
   readonly compare: Compare
   /** The state of the scene that Split and Before show; the photo as it came without one. */
@@ -102,6 +113,16 @@ interface ViewState {
   readonly playing: boolean
   /** 0-1 across the photo. */
   readonly splitAt: number
+  /** Whether the watch column is in sight. */
+  readonly watchOpen: boolean
+  /** Whether what is newly clipped is marked. */
+  readonly marksClipped: boolean
+  /** The picture the other way round, only for looking. */
+  readonly mirrored: boolean
+  /** The picture and what it is compared with in turn. */
+  readonly blinking: boolean
+  /** Where on the photo the pointer is, px; nothing where it is elsewhere. */
+  readonly pointerAt: { readonly x: number; readonly y: number } | undefined
   readonly maskView: MaskView
   readonly maskScope: MaskScope
   /** Css px per photo px as the view shows it now, also when it is fitted. */
@@ -133,7 +154,9 @@ const freshView = {
   panelOpen: true,
   lineOpen: true,
   adding: undefined,
-  sceneOpen: false,
+  panel: 'steps',
+  cropShape: undefined,
+  chosenRepair: undefined,
   openStep: undefined,
   chosenMaskId: undefined,
   chosenGlint: undefined,
@@ -148,6 +171,11 @@ const freshView = {
   placing: undefined,
   playing: false,
   splitAt: 0.5,
+  watchOpen: false,
+  marksClipped: false,
+  mirrored: false,
+  blinking: false,
+  pointerAt: undefined,
   maskView: 'off',
   maskScope: 'all',
   trial: undefined,
@@ -165,7 +193,7 @@ export const useScene = create<SceneState>()((set, get) => ({
       ...freshView,
       history: { scene: freeze(scene, true), entries, position, gesture: undefined },
       selectedId: scene.effects.at(-1)?.id,
-      place: { zoom: 'fit', centreX: scene.photo.width / 2, centreY: scene.photo.height / 2 },
+      place: fittedPlace(scene),
     }),
   follow: (scene, entries, position) => show({ scene: freeze(scene, true), entries, position, gesture: undefined }),
   close: () => set({ history: undefined, readOnly: undefined, selectedId: undefined }),
@@ -188,6 +216,12 @@ export const useScene = create<SceneState>()((set, get) => ({
   redo: () => step(redo),
   set,
 }))
+
+/** All of what is shown of the photo in view, and its middle for other zooms. */
+function fittedPlace(scene: Scene): ViewPlace {
+  const { x: centreX, y: centreY } = middleOf(frameOfSource(scene))
+  return { zoom: 'fit', centreX, centreY }
+}
 
 const readOnlyWords: Record<ReadOnly, string> = {
   'another tab': 'This scene is being changed in another tab. Choose “Go on here” to change it in this one.',
@@ -223,11 +257,11 @@ function show(history: SceneHistory): void {
 /** Selects an effect or group; what was chosen in the one before is let go. */
 export function select(id: string | undefined): void {
   const { selectedId, set } = useScene.getState()
-  if (id === selectedId) set({ sceneOpen: false, adding: undefined, panelOpen: true })
+  if (id === selectedId) set({ panel: 'steps', adding: undefined, panelOpen: true })
   else
     set({
       selectedId: id,
-      sceneOpen: false,
+      panel: 'steps',
       adding: undefined,
       panelOpen: true,
       chosenMaskId: undefined,
@@ -308,4 +342,11 @@ function withList(scene: Scene, { owner: id, list }: MaskListRef, change: (list:
   if (!owner) return
   if (list === 'where') change(owner.where)
   else if (isEffect(owner)) change((owner.region ??= { masks: [], hold: 100 }))
+}
+
+/** Shows another panel at the right, or the steps again if it is shown already. */
+export function togglePanel(panel: Panel): void {
+  const state = useScene.getState()
+  const open = state.panel === panel && state.panelOpen && state.adding === undefined
+  state.set({ panel: open ? 'steps' : panel, panelOpen: true, adding: undefined, tool: undefined })
 }

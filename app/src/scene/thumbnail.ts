@@ -1,4 +1,4 @@
-import { gridAt, gridBounds, sceneGraph, type Scene } from '@welkinar/core'
+import { framedGraph, frameOfSource, gridAt, regionOnGrid, type Scene } from '@welkinar/core'
 import { priorities, type RenderPool } from '@welkinar/core/pool'
 import { saveThumbnail } from '../storage/scenes'
 import { useScene } from './sceneStore'
@@ -52,9 +52,10 @@ export class Thumbnail {
 
 /** The finished picture at the width of a card of the Shelf, as JPEG. */
 async function renderThumbnail(pool: RenderPool, scene: Scene, signal: AbortSignal): Promise<Blob> {
-  const grid = gridAt(scene.photo, Math.min(1, WIDTH / scene.photo.width))
-  const rect = gridBounds(grid)
-  const pixels = await pool.renderPixels({ node: sceneGraph(scene), grid, rect, tileSize: 512, priority: priorities.thumbnails, signal })
+  const frame = frameOfSource(scene)
+  const grid = gridAt(scene.photo, Math.min(1, WIDTH / frame.width))
+  const rect = regionOnGrid(frame, grid)
+  const pixels = await pool.renderPixels({ node: framedGraph(scene), grid, rect, tileSize: 512, priority: priorities.thumbnails, signal })
   const canvas = new OffscreenCanvas(rect.width, rect.height)
   canvas.getContext('2d')?.putImageData(new ImageData(pixels, rect.width, rect.height), 0, 0)
   return canvas.convertToBlob({ type: 'image/jpeg', quality: 0.86 })

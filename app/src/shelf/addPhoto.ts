@@ -10,6 +10,7 @@ import {
   type Scene,
   type Size,
   type Stack,
+  untouched,
 } from '@welkinar/core'
 import { renderPool } from '../engine/engine'
 import { leaseFile } from '../engine/photos'
@@ -53,7 +54,7 @@ export function sceneOf(
   photo: Size & { readonly id: string },
   fileName: string,
   name: string,
-  parts: Stack & Partial<Pick<Scene, 'marks' | 'depth' | 'created' | 'edited'>> = emptyStack,
+  parts: Stack & Partial<Pick<Scene, 'marks' | 'depth' | 'amount' | 'created' | 'edited'>> = emptyStack,
 ): CheckedScene {
   const now = Date.now()
   const { id, width, height } = photo
@@ -65,8 +66,7 @@ export function sceneOf(
     created: now,
     edited: now,
     photo: { id, fileName, width, height },
-    marks: noMarks,
-    depth: null,
+    ...untouched,
     ...parts,
   })
   if (scene instanceof Refusal) throw new UserProblem(`No scene can be made of “${fileName}”: ${scene.reason}.`)

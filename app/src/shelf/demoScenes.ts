@@ -49,7 +49,14 @@ async function demoScene(demo: DemoScene, now: number): Promise<MadeScene> {
   const marks = parseMarks(marksText, demo.marks)
   const photo = { id: await photoId(file), ...marks.madeFor }
   const depth = await demoDepth(marks)
-  const parts = { ...stackFor(recipe, photo), marks: marksFor(marks, photo), depth: depth?.depth ?? null, created: now, edited: now }
+  const parts = {
+    ...stackFor(recipe, photo),
+    marks: marksFor(marks, photo),
+    depth: depth?.depth ?? null,
+    amount: recipe.amount,
+    created: now,
+    edited: now,
+  }
   const pictures = [{ id: photo.id, fileName: demo.photo, file, reduced: false }, ...(depth ? [depth.stored] : [])]
   return { scene: sceneOf(photo, demo.photo, recipe.name, parts), thumbnail, pictures }
 }

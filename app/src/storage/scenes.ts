@@ -8,6 +8,7 @@ import {
   upgradeFromVersion1,
   UserProblem,
   type CheckedScene,
+  noGroundwork,
 } from '@welkinar/core'
 import type { Patch } from 'immer'
 import { database, type HistoryEntry, type StoredPhoto, type StoredScene } from './database'
@@ -87,8 +88,9 @@ export async function openingPictureOf(id: string): Promise<Blob | undefined> {
   const stored = await database.scenes.get(id)
   const read = stored && readScene(stored)
   if (!read || 'problem' in read) return undefined
-  const { photo, effects } = read.scene
-  const file = effects.length === 0 ? (await database.photos.get(photo.id))?.file : undefined
+  const { photo, effects, groundwork } = read.scene
+  const isUntouched = effects.length === 0 && JSON.stringify(groundwork) === JSON.stringify(noGroundwork)
+  const file = isUntouched ? (await database.photos.get(photo.id))?.file : undefined
   return file ?? stored?.thumbnail
 }
 

@@ -8,10 +8,12 @@ interface LookPictureProps {
   readonly pool: RenderPool
   readonly node: GraphNode
   readonly photo: Size
+  /** What is shown of the photo; all of it without it. */
+  readonly frame?: Rect
   /** Css px. */
   readonly width: number
   readonly height: number
-  /** Part of the photo's width that is shown, around its middle; 1 is the whole photo. */
+  /** Part of the frame's width that is shown, around its middle; 1 is all of it. */
   readonly part?: number
   readonly label: string
 }
@@ -25,15 +27,17 @@ export function hasSameLook<P extends { readonly node: GraphNode }>(one: P, othe
 }
 
 /** A small live picture of one look. It waits for the view, which goes first. */
-export const LookPicture = memo(function LookPicture({ pool, node, photo, width, height, part = 1, label }: LookPictureProps) {
+export const LookPicture = memo(function LookPicture({ pool, node, photo, frame, width, height, part = 1, label }: LookPictureProps) {
   const canvas = useRef<HTMLCanvasElement>(null)
   const [failed, setFailed] = useState(false)
   const { width: photoWidth, height: photoHeight } = photo
+  const { x, y, width: frameWidth, height: frameHeight } = frame ?? { x: 0, y: 0, ...photo }
   useEffect(() => {
     const abort = new AbortController()
     const timer = setTimeout(() => {
       const size = { width: photoWidth, height: photoHeight }
-      paint(pool, node, size, { width, height }, part, abort.signal, canvas).then(
+      const whole = { x, y, width: frameWidth, height: frameHeight }
+      paint(pool, node, size, partOf(whole, { width, height }, part), { width, height }, abort.signal, canvas).then(
         () => setFailed(false),
         () => setFailed(!abort.signal.aborted),
       )
@@ -42,7 +46,7 @@ export const LookPicture = memo(function LookPicture({ pool, node, photo, width,
       clearTimeout(timer)
       abort.abort()
     }
-  }, [pool, node.key, photoWidth, photoHeight, width, height, part]) // eslint-disable-line react-hooks/exhaustive-deps -- the key stands for the node
+  }, [pool, node.key, photoWidth, photoHeight, x, y, frameWidth, frameHeight, width, height, part]) // eslint-disable-line react-hooks/exhaustive-deps -- the key stands for the node
   return (
     <Box
       component="canvas"
@@ -60,13 +64,12 @@ async function paint(
   pool: RenderPool,
   node: GraphNode,
   photo: Size,
+  region: Rect,
   box: Size,
-  part: number,
   signal: AbortSignal,
   canvas: { readonly current: HTMLCanvasElement | null },
 ): Promise<void> {
   const ratio = window.devicePixelRatio
-  const region = partOfPhoto(photo, box, part)
   const grid = gridAt(photo, Math.min(1, (box.width * ratio) / region.width))
   const rect = regionOnGrid(region, grid)
   const pixels = await pool.renderPixels({ node, grid, rect, tileSize: 512, priority: priorities.steps, signal })
@@ -78,10 +81,10 @@ async function paint(
   context.putImageData(new ImageData(pixels, rect.width, rect.height), 0, 0)
 }
 
-/** The middle of the photo in the shape of the box. */
-function partOfPhoto(photo: Size, box: Size, part: number): Rect {
+/** The middle of a frame in the shape of the box. */
+function partOf(frame: Rect, box: Size, part: number): Rect {
   const shape = box.width / box.height
-  const width = Math.min(photo.width * part, photo.height * part * Math.max(shape, photo.width / photo.height), photo.height * shape)
+  const width = Math.min(frame.width * part, frame.height * part * Math.max(shape, frame.width / frame.height), frame.height * shape)
   const height = width / shape
-  return { x: (photo.width - width) / 2, y: (photo.height - height) / 2, width, height }
+  return { x: frame.x + (frame.width - width) / 2, y: frame.y + (frame.height - height) / 2, width, height }
 }

@@ -11,6 +11,7 @@ import { TopBar } from './topBar/TopBar'
 import { useCommands } from './topBar/useCommands'
 import { usePictureSource } from './usePictureSource'
 import { PhotoView } from './view/PhotoView'
+import { WatchColumn } from './watch/WatchColumn'
 
 /** The screen where a scene is made. */
 export function WorkbenchPage() {
@@ -21,16 +22,21 @@ export function WorkbenchPage() {
   const sourceOfLine = source && later && hasSameCards(source, later) ? later : source
   const owner = useSelectedOwner()
   const panelOpen = useScene((state) => state.panelOpen)
+  const watchOpen = useScene((state) => state.watchOpen)
   const adding = useScene((state) => state.adding)
   const commands = useCommands()
-  if (!source || !sourceOfLine) return null
+  const sourceOfWatch = later ?? source
+  if (!source || !sourceOfLine || !sourceOfWatch) return null
   return (
     <Box sx={{ height: '100%', display: 'flex', flexDirection: 'column' }}>
       <Box sx={{ flex: 1, minHeight: 0, display: 'flex' }}>
         <Box component="main" sx={{ flex: 1, minWidth: 0, display: 'flex', flexDirection: 'column' }}>
           <HiddenHeading level="h1">Workbench</HiddenHeading>
           <TopBar commands={commands} />
-          <PhotoView pool={pool} source={source} />
+          <Box sx={{ flex: 1, minHeight: 0, display: 'flex' }}>
+            {watchOpen && <WatchColumn pool={pool} source={sourceOfWatch} />}
+            <PhotoView pool={pool} source={source} />
+          </Box>
         </Box>
         {adding && <LookOffers key={adding} pool={pool} source={source} place={adding} />}
         {!adding && panelOpen && <StepsPanel pool={pool} source={source} owner={owner} />}

@@ -32,6 +32,7 @@ export function copyLook(effect: Effect): void {
     madeFor: { width, height },
     effects: [{ ...effect, group: null }],
     groups: [],
+    amount: 100,
     // Those that its masks read, and those that these read in turn.
     pinned: pinnedStatesOf(effect, scene.pinned),
   }

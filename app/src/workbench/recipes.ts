@@ -21,14 +21,14 @@ async function applyRecipeFile(file: File): Promise<void> {
   if (!scene || !photo) return
   const stack = await adoptPictures(scene, stackFor(recipe, photo))
   // Another scene may have been opened while the file was read.
-  if (openedScene() === scene) layStack(recipe.name, stack)
+  if (openedScene() === scene) layStack(recipe.name, stack, recipe.amount)
 }
 
 /** Replaces the effects of the open scene. */
-export function layStack(name: string, stack: Stack): void {
+export function layStack(name: string, stack: Stack, amount = 100): void {
   const { change, set } = useScene.getState()
   const laid = withNewIds(stack, () => crypto.randomUUID())
-  if (!change(`Recipe “${name}”`, (draft) => void Object.assign(draft, laid))) return
+  if (!change(`Recipe “${name}”`, (draft) => void Object.assign(draft, laid, { amount }))) return
   set({ selectedId: laid.effects.at(-1)?.id, chosenMaskId: undefined, tool: undefined })
   showUndoable(`The recipe “${name}” replaced the effects of this scene.`)
 }

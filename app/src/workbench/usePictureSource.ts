@@ -8,11 +8,21 @@ export function usePictureSource(): PictureSource | undefined {
   const parts = useScene(
     useShallow(({ history }) => {
       const scene = history?.scene
-      return [scene?.photo, scene?.effects, scene?.groups, scene?.pinned, scene?.marks, scene?.depth] as const
+      return [
+        scene?.photo,
+        scene?.effects,
+        scene?.groups,
+        scene?.pinned,
+        scene?.marks,
+        scene?.depth,
+        scene?.groundwork,
+        scene?.amount,
+      ] as const
     }),
   )
   return useMemo(() => {
-    const [photo, effects, groups, pinned, marks, depth] = parts
-    return photo && effects && groups && pinned && marks && Object.freeze({ photo, effects, groups, pinned, marks, depth: depth ?? null })
+    const [photo, effects, groups, pinned, marks, depth, groundwork, amount = 100] = parts
+    if (!photo || !effects || !groups || !pinned || !marks || !groundwork) return undefined
+    return Object.freeze({ photo, groundwork, effects, groups, pinned, marks, depth: depth ?? null, amount })
   }, [parts])
 }

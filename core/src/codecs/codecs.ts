@@ -3,8 +3,10 @@ import type { LoadCodec } from './codecModules'
 import { decoderFor, type Decode } from './decodePixels'
 import type { Band, EncodedBand } from './formats/fileFormat'
 import { encodeJpegBand } from './formats/jpeg/encodeJpegBand'
-import { deflateInScript, encodePngBand, type DeflateBand } from './formats/png/encodePngBand'
-import type { ExportOptions } from './formats/registry'
+import { encodePngBand } from './formats/png/encodePngBand'
+import type { ExportFormat, ExportOptions } from './formats/registry'
+import { encodeTiffBand } from './formats/tiff/encodeTiffBand'
+import { deflateInScript, type DeflateBand } from './formats/zlib'
 import { toSrgb, type ProfileOutcome } from './profile/toSrgb'
 import type { PhotoFormat } from './sniffFormat'
 
@@ -23,7 +25,20 @@ export function wasmCodecs(load: LoadCodec, deflate: DeflateBand = deflateInScri
   return {
     decoderFor: (format) => decoderFor(format, load),
     toSrgb: (profile, data) => toSrgb(profile, data, load),
-    encodeBand: async (band, { format, quality }, kernels) =>
-      format === 'png' ? encodePngBand(band, kernels, deflate) : encodeJpegBand(band, quality, load),
+    encodeBand: async (band, { format, quality }, kernels) => encoders[format]({ band, quality, kernels, deflate, load }),
   }
+}
+
+interface Encoding {
+  readonly band: Band
+  readonly quality: number
+  readonly kernels: Kernels
+  readonly deflate: DeflateBand
+  readonly load: LoadCodec
+}
+
+const encoders: Readonly<Record<ExportFormat, (from: Encoding) => EncodedBand | Promise<EncodedBand>>> = {
+  png: ({ band, kernels, deflate }) => encodePngBand(band, kernels, deflate),
+  jpeg: ({ band, quality, load }) => encodeJpegBand(band, quality, load),
+  tiff: ({ band, deflate }) => encodeTiffBand(band, deflate),
 }

@@ -30,8 +30,9 @@ function prepareCodec(name: CodecName, load: LoadCodec, init: unknown): Promise<
 export type Decode = (bytes: Uint8Array) => Promise<DecodedPixels>
 
 interface Decoder {
-  readonly codec: CodecName
-  readonly init: unknown
+  /** The WebAssembly that it needs; nothing for one in JavaScript. */
+  readonly codec?: CodecName
+  readonly init?: unknown
   readonly decode: Decode
 }
 
@@ -54,6 +55,8 @@ const decoders: Record<PhotoFormat, Decoder> = {
       return picture
     },
   },
+  // It is large, and seldom needed.
+  tiff: { decode: async (bytes) => (await import('./decodeTiff')).decodeTiff(copyOf(bytes)) },
 }
 
 /** Sixteen bits a channel. The picture lies in the memory of the codec until it is freed there. */
@@ -67,6 +70,7 @@ async function decodePng16(bytes: Uint8Array): Promise<DecodedPixels> {
 /** The decoder of a format, ready. It throws whatever its codec throws on broken data. @throws Error if the codec cannot be loaded */
 export async function decoderFor(format: PhotoFormat, load: LoadCodec): Promise<Decode> {
   const { codec, init, decode } = decoders[format]
+  if (codec === undefined) return decode
   await prepareCodec(codec, load, init)
   return (bytes) =>
     decode(bytes).catch((error: unknown) => {

@@ -120,7 +120,8 @@ describe('files that cannot be opened', () => {
     ['moving.gif', gif, /“moving.gif” cannot be opened: it is a GIF/],
     ['shot.nef', () => text('MM\0*xxxxxxxxxxxxxxxxxxxx'), /“shot.nef” cannot be opened: it is a raw file straight from a camera/],
     ['shot.cr3', () => text('\0\0\0\x18ftypcrx \0\0\0\x01crx isom'), /raw file straight from a camera/],
-    ['scan.tif', () => bytesOf(picture().tiff()), /“scan.tif” cannot be opened: it is a TIFF/],
+    ['short.tif', async () => (await bytesOf(picture().tiff({ compression: 'none' }))).slice(0, 300), /“short.tif” is damaged/],
+    ['print.tif', () => bytesOf(picture().toColourspace('cmyk').tiff()), /“print.tif” cannot be opened: it is not of red, green and blue/],
     ['phone.heic', () => text('\0\0\0\x18ftypheic\0\0\0\0mif1heic'), /HEIF/],
   ]
 

@@ -138,7 +138,8 @@ async function decodeOrExplain(
   const decode = await codecs.decoderFor(format)
   try {
     return await decode(bytes)
-  } catch {
+  } catch (error) {
+    if (error instanceof UserProblem) throw new UserProblem(`“${fileName}” cannot be opened: ${error.message}`)
     throw new UserProblem(`“${fileName}” is damaged: its ${format.toUpperCase()} data cannot be decoded.`)
   }
 }

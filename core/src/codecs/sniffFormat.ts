@@ -1,5 +1,5 @@
 /** Formats that photos come in. */
-export type PhotoFormat = 'jpeg' | 'png' | 'webp' | 'avif'
+export type PhotoFormat = 'jpeg' | 'png' | 'webp' | 'avif' | 'tiff'
 
 /** What a file is by its first bytes, or a phrase that says what it is instead. */
 export type Sniffed = { readonly format: PhotoFormat } | { readonly not: string }
@@ -17,7 +17,7 @@ export function sniffFormat(bytes: Uint8Array, fileName: string): Sniffed {
   if (head === '89504e47') return { format: 'png' }
   if (text(0, 4) === 'RIFF' && text(8, 4) === 'WEBP') return { format: 'webp' }
   if (text(4, 4) === 'ftyp') return sniffBoxes(text(8, Math.min(56, bytes.length - 8)))
-  if (head === '49492a00' || head === '4d4d002a') return { not: 'a TIFF file, which is not supported yet' }
+  if (['49492a00', '4d4d002a', '49492b00', '4d4d002b'].includes(head)) return { format: 'tiff' }
   if (text(0, 3) === 'GIF') return { not: 'a GIF file, which is not supported' }
   return { not: 'not a picture of a known kind' }
 }

@@ -2,6 +2,7 @@ import type { z } from 'zod'
 import type { Rgb } from '../colour/hex'
 import type { GraphNode } from '../graph/node'
 import type { Colour, DepthPlace, Mix, Where } from '../model/look'
+import type { Frame } from '../model/frame'
 import type { SceneMarks } from '../model/marks'
 import type { PatternBox } from '../model/patternBox'
 import type { Size } from '../planes/grid'
@@ -46,6 +47,8 @@ export function light(field: GraphNode, colours: Light['colours'] = () => undefi
 
 /** What a pattern may know of the scene: the size of the photo, its marks, and the distance of everything in it. */
 export interface EffectScene extends Size {
+  /** What is shown of the photo; what belongs to the frame goes by it. */
+  readonly frame: Frame
   readonly marks: SceneMarks
   /** Distance in metres, as a graph; made only when it is asked for. */
   readonly distance: GraphNode
@@ -117,6 +120,8 @@ export interface EffectDefinition<K extends string = string, S extends ControlsS
   readonly madeFromEffect?: boolean
   /** Places on the photo that can be dragged: paths of their x and y. */
   readonly places?: readonly EffectPlace[]
+  /** Whether its places belong to the frame: they keep their part of it when the photo is cropped otherwise. */
+  readonly inFrame?: true
   /** An angle that is turned on the photo. */
   readonly direction?: EffectDirection
   /** A pattern without a place of its own that is moved, pulled and turned on the photo by a box. */

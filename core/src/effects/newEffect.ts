@@ -1,7 +1,9 @@
 import { encodedOf, linearOf } from '../colour/hex'
+import { frameOf, middleOf, type Frame } from '../model/frame'
 import { evenFit, fitLengths, lengthFactor } from '../model/lengths'
 import { whereSchema, type DepthPlace } from '../model/look'
 import { horizonOf, type SceneMarks } from '../model/marks'
+import { writePath } from '../model/paths'
 import type { Size } from '../planes/grid'
 import type { Reading } from '../model/reading'
 import type { EffectControls, EffectDefinition } from './effectDefinition'
@@ -14,6 +16,8 @@ interface NewEffectOptions {
   readonly place?: DepthPlace
   /** What is marked or read in the photo: what shines begins at its light. */
   readonly marks?: SceneMarks
+  /** What is shown of the photo, if not all: what belongs to the frame begins in its middle. */
+  readonly frame?: Frame
   /** Own id of the effect. */
   readonly id: string
 }
@@ -37,7 +41,16 @@ export function newEffect(photo: Size, options: NewEffectOptions): Effect {
     region: look.region ? fitLengths(whereSchema, look.region, fit) : null,
     mix: look.mix,
   })
+  if (definition.inFrame) inTheMiddle(made, definition, options.frame ?? frameOf(photo, null))
   return options.marks ? suitedTo(made, definition, photo, options.marks) : made
+}
+
+function inTheMiddle({ controls }: Effect, { places = [] }: EffectDefinition, frame: Frame): void {
+  const { x, y } = middleOf(frame)
+  for (const place of places) {
+    writePath(controls, place.x, x)
+    writePath(controls, place.y, y)
+  }
 }
 
 function startingControls({ startsOn }: EffectDefinition, controls: EffectControls, photo: Size): EffectControls {

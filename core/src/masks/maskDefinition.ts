@@ -1,11 +1,14 @@
 import type { PatternBox } from '../model/patternBox'
 import type { GraphNode } from '../graph/node'
+import type { Frame } from '../model/frame'
 import type { SceneMarks } from '../model/marks'
 import type { Size } from '../planes/grid'
 
 /** All that a mask may read. Nodes are made only when they are asked for. */
 export interface MaskContext {
   readonly photo: Size
+  /** What is shown of the photo. */
+  readonly frame: Frame
   readonly photoId: string
   /** The photo as it came. */
   readonly picture: GraphNode

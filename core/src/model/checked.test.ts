@@ -4,9 +4,8 @@ import { newEffect } from '../effects/newEffect'
 import { lamp } from '../effects/lamp/definition'
 import { checkedAfter, checkedScene, Refusal, type ChangedPath } from './checked'
 import { limitsOf, numberProblem, schemaAt } from './controls'
-import { noMarks } from './marks'
 import { mend } from './mend'
-import { SCENE_VERSION, sceneSchema, type Scene } from './scene'
+import { SCENE_VERSION, sceneSchema, type Scene, untouched } from './scene'
 import { emptyStack } from './stack'
 
 const photo = { id: 'p', fileName: 'p.jpg', width: 1200, height: 800 }
@@ -14,8 +13,7 @@ const mask = maskOf(photo, 'similar', { taps: [] })
 const scene = (): Scene => ({
   ...{ format: 'welkinar-scene', version: SCENE_VERSION, id: 's', name: 'S', created: 0, edited: 0 },
   photo,
-  marks: noMarks,
-  depth: null,
+  ...untouched,
   ...emptyStack,
   effects: [
     { ...newEffect(photo, { kind: 'rain', id: 'rain' }), where: { masks: [mask], hold: 100 } },

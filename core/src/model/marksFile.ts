@@ -1,11 +1,12 @@
 import { z } from 'zod'
 import { depthSchema } from './depth'
+import { groundworkSchema, noGroundwork, type Groundwork } from './groundwork'
 import { fitLengths, fitBetween } from './lengths'
 import { marksSchema, type SceneMarks } from './marks'
 import { parseDocument } from './parseDocument'
 import type { Size } from '../planes/grid'
 
-const MARKS_VERSION = 1
+export const MARKS_VERSION = 1
 
 const depthFileSchema = depthSchema.omit({ picture: true }).extend({
   /** Name of the depth picture, in the folder of this file. */
@@ -21,6 +22,8 @@ const marksFileSchema = z.strictObject({
   version: z.literal(MARKS_VERSION),
   madeFor: z.strictObject({ width: z.int().min(1), height: z.int().min(1) }),
   marks: marksSchema,
+  /** What is done to the photo before the recipe. */
+  groundwork: groundworkSchema.default(noGroundwork),
   depth: depthFileSchema.nullable(),
 })
 export type MarksFile = z.infer<typeof marksFileSchema>
@@ -33,4 +36,9 @@ export function parseMarks(text: string, fileName: string): MarksFile {
 /** The marks, fitted to a photo that may have another size. */
 export function marksFor({ marks, madeFor }: MarksFile, photo: Size): SceneMarks {
   return fitLengths(marksSchema, marks, fitBetween(madeFor, photo))
+}
+
+/** What is done to the photo, fitted to one that may have another size. */
+export function groundworkFor({ groundwork, madeFor }: MarksFile, photo: Size): Groundwork {
+  return fitLengths(groundworkSchema, groundwork, fitBetween(madeFor, photo))
 }

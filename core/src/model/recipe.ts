@@ -3,7 +3,7 @@ import type { Size } from '../planes/grid'
 import { parseDocument } from './parseDocument'
 import { picturesIn, withoutPictures } from './pictures'
 import { fitBetween } from './lengths'
-import { doubleName, fitStack, stackSchema, stackShape, type Stack } from './stack'
+import { doubleName, fitStack, stackAmount, stackSchema, stackShape, type Stack } from './stack'
 import { UserProblem } from './userProblem'
 
 export const RECIPE_VERSION = 2
@@ -17,6 +17,7 @@ const recipeSchema = z.strictObject({
   name: z.string().min(1).max(120),
   madeFor: size,
   ...stackShape,
+  amount: stackAmount.default(100),
 })
 export type Recipe = z.infer<typeof recipeSchema>
 

@@ -1,9 +1,12 @@
 import { z } from 'zod'
 import { pictureReference } from '../masks/picture/definition'
 import { depthSchema } from './depth'
-import { marksSchema } from './marks'
+import { groundworkSchema, noGroundwork } from './groundwork'
+import { marksSchema, noMarks } from './marks'
 import { picturesIn, withoutPictures } from './pictures'
-import { stackShape } from './stack'
+import { listOf } from './roles'
+import { stackAmount, stackShape } from './stack'
+import { watchpointSchema } from './watchpoint'
 
 export const SCENE_VERSION = 2
 
@@ -17,12 +20,19 @@ export const sceneSchema = z.strictObject({
   edited: z.number(),
   /** The photo; its file lies beside the scenes. */
   photo: pictureReference,
+  /** Nothing is done to it in scenes that are older than groundwork. */
+  groundwork: groundworkSchema.default(noGroundwork),
   marks: marksSchema,
   depth: depthSchema.nullable(),
+  watchpoints: listOf(watchpointSchema, 12, 'watchpoints').default([]),
+  amount: stackAmount.default(100),
   ...stackShape,
 })
 export type Scene = z.infer<typeof sceneSchema>
 const besidesThePhoto = sceneSchema.omit({ photo: true })
+
+/** What belongs to a photo with which nothing was done yet. */
+export const untouched = { marks: noMarks, groundwork: noGroundwork, depth: null, watchpoints: [], amount: 100 } satisfies Partial<Scene>
 
 export type PhotoReference = Scene['photo']
 

@@ -6,10 +6,9 @@ import { rain } from '../effects/rain/definition'
 import { newEffect } from '../effects/newEffect'
 import type { Mask } from '../masks/registry'
 import { sceneGraph } from '../render/sceneGraph'
-import { noMarks } from './marks'
 import { marksFor, parseMarks } from './marksFile'
 import { parseRecipe, picturesOfStack, RECIPE_VERSION, stackFor, stackWithout } from './recipe'
-import { picturesOfScene, SCENE_VERSION, sceneWithout, type Scene } from './scene'
+import { picturesOfScene, SCENE_VERSION, sceneWithout, untouched, type Scene } from './scene'
 import { emptyStack, withNewIds, type Stack } from './stack'
 import { upgradeDocument, upgradeFromVersion1 } from './upgrade'
 
@@ -196,7 +195,7 @@ describe('pictures beside a document', () => {
   const scene: Scene = {
     ...{ format: 'welkinar-scene', version: SCENE_VERSION, id: 's', name: 'S', created: 0, edited: 0 },
     photo: { ...picture, id: 'photo' },
-    marks: noMarks,
+    ...untouched,
     depth: { picture: { ...picture, id: 'deep' }, near: 'white', nearDistance: 1, farDistance: 9, steps: 'inverse' },
     ...stack,
   }

@@ -1,4 +1,5 @@
 import { z } from 'zod'
+import { percentControl } from './controls'
 import { effectSchema, type Effect } from '../effects/registry'
 import { fitLengths, type Fit } from './lengths'
 import { groupSchema, type Group } from './look'
@@ -17,6 +18,8 @@ export type PinnedState = z.infer<typeof pinnedStateSchema>
 
 /** What is laid over a photo: effects, their groups, and the pinned states that masks read. */
 export const stackShape = { ...stackParts, pinned: listOf(pinnedStateSchema, 60, 'pinned states') }
+/** How much of the whole stack is seen over the photo. */
+export const stackAmount = percentControl('Amount of the whole stack')
 export const stackSchema = z.strictObject(stackShape)
 export type Stack = z.infer<typeof stackSchema>
 

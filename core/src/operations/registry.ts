@@ -20,6 +20,9 @@ import { litField } from './light/litField/litField'
 import { litColours } from './light/litColours/litColours'
 import { luminosityMask } from './masks/luminosityMask/luminosityMask'
 import { maskAsTones } from './masks/maskAsTones/maskAsTones'
+import { newlyClipped } from './mixing/newlyClipped/newlyClipped'
+import { mendSpots } from './groundwork/mendSpots/mendSpots'
+import { takeNoise } from './groundwork/takeNoise/takeNoise'
 import { mirror } from './geometry/mirror/mirror'
 import { mix } from './mixing/mix/mix'
 import { joinFields, scaleField } from './fields/joinFields/joinFields'
@@ -126,6 +129,8 @@ const operations: readonly Operation[] = [
   lightColours,
   litByLamp,
   place,
+  takeNoise,
+  mendSpots,
   mirror,
   luminosityMask,
   hueMask,
@@ -148,6 +153,7 @@ const operations: readonly Operation[] = [
   maskAsTones,
   mix,
   clearAir,
+  newlyClipped,
   fadeTones,
   layerMix,
   mixLayer,

@@ -3,6 +3,7 @@ import { fileFormats, type ExportOptions } from '../codecs/formats/registry'
 import type { Rgb } from '../colour/hex'
 import type { Keep } from '../graph/evaluator'
 import type { GraphNode } from '../graph/node'
+import type { FoundPatch } from '../measure/findPatch'
 import type { FoundGlint } from '../measure/glints'
 import type { MeasuredLight } from '../measure/places'
 import type { ToneChannel } from '../operations/masks/luminosityMask/luminosityMask'
@@ -54,7 +55,10 @@ interface PoolOptions {
 /** Longer than any operation takes for a tile on a slow machine. */
 const STALL_SECONDS = 40
 
-type Asked = Pick<RenderWorker, 'toneHistogram' | 'brightestColour' | 'findGlints' | 'colourAt' | 'coloursAt' | 'measureLight'>
+type Asked = Pick<
+  RenderWorker,
+  'toneHistogram' | 'brightestColour' | 'findGlints' | 'colourAt' | 'coloursAt' | 'measureLight' | 'findPatch'
+>
 
 /**
  * The threads that compute pictures. A request is split into tiles; each tile always goes to the same thread, so that it finds there what it computed
@@ -196,6 +200,11 @@ export class RenderPool {
   /** Place, colour and extent of a light near a place of the picture. */
   measureLight(tones: GraphNode, photo: Size, x: number, y: number): Promise<MeasuredLight> {
     return this.ask(priorities.view, tones, (worker, graph) => worker.measureLight(graph, photo, x, y))
+  }
+
+  /** Where a spot of a picture may be mended from; places and radius in photo px. Undefined if there is no room for it. */
+  findPatch(tones: GraphNode, photo: Size, x: number, y: number, radius: number): Promise<FoundPatch | undefined> {
+    return this.ask(priorities.view, tones, (worker, graph) => worker.findPatch(graph, photo, x, y, radius))
   }
 
   dispose(): void {

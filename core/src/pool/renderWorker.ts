@@ -8,6 +8,7 @@ import type { Rgb } from '../colour/hex'
 import { Evaluator, type Keep } from '../graph/evaluator'
 import type { GraphNode } from '../graph/node'
 import type { MemoryBudget } from '../graph/valueCache'
+import { findPatch, type FoundPatch } from '../measure/findPatch'
 import { findGlints, type FoundGlint } from '../measure/glints'
 import { colourAt, measureLight, type MeasuredLight } from '../measure/places'
 import { brightestColour, toneHistogram } from '../measure/measurements'
@@ -114,6 +115,10 @@ export class RenderWorker {
 
   measureLight(tones: SentGraph, photo: Size, x: number, y: number): MeasuredLight {
     return this.measured(tones, (node) => measureLight(this.evaluator, node, photo, x, y))
+  }
+
+  findPatch(tones: SentGraph, photo: Size, x: number, y: number, radius: number): FoundPatch | undefined {
+    return this.measured(tones, (node) => findPatch(this.evaluator, node, photo, x, y, radius))
   }
 
   /** Measures a picture, and gives back what memory that took beyond the budget. */

@@ -1,6 +1,6 @@
 export { RenderWorker } from './renderWorker'
 export type { CodecName, LoadCodec } from '../codecs/codecModules'
-export type { DeflateBand } from '../codecs/formats/png/encodePngBand'
+export type { DeflateBand } from '../codecs/formats/zlib'
 export { wasmCodecs, type Codecs } from '../codecs/codecs'
 export type { DecodedPixels } from '../codecs/decodePixels'
 export { FULL_COLOUR_FROM } from '../codecs/formats/jpeg/fullColour'

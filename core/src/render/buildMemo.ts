@@ -9,6 +9,7 @@ import type { PictureSource } from './pictureSource'
 /** What an effect may depend on besides itself, what lies beneath it, and other effects. */
 export interface Environment {
   readonly photo: PictureSource['photo']
+  readonly groundwork: PictureSource['groundwork']
   readonly marks: SceneMarks
   readonly pinned: readonly PinnedState[] | undefined
   readonly depth: DepthPicture | null | undefined
@@ -146,5 +147,5 @@ export class BuildMemo {
 }
 
 function sameEnvironment(a: Environment, b: Environment): boolean {
-  return a.photo === b.photo && a.marks === b.marks && a.pinned === b.pinned && a.depth === b.depth && a.phase === b.phase
+  return (Object.keys(a) as (keyof Environment)[]).every((key) => a[key] === b[key])
 }

@@ -2,6 +2,7 @@ import { rgbFromHex, type Rgb } from '../colour/hex'
 import { colourOfTemperature } from '../colour/temperature'
 import type { Effect } from '../effects/registry'
 import type { DepthPicture } from '../model/depth'
+import type { Groundwork } from '../model/groundwork'
 import type { Group } from '../model/look'
 import { lightOf, noMarks, type SceneMarks } from '../model/marks'
 import type { PinnedState } from '../model/stack'
@@ -10,11 +11,15 @@ import type { Size } from '../planes/grid'
 /** The part of a scene that a picture depends on. */
 export interface PictureSource {
   readonly photo: Size & { readonly id: string }
+  /** What is done to the photo before all effects; nothing without it. */
+  readonly groundwork?: Groundwork
   readonly effects: readonly Effect[]
   readonly groups?: readonly Group[]
   readonly pinned?: readonly PinnedState[]
   readonly marks?: SceneMarks
   readonly depth?: DepthPicture | null
+  /** 0-100: how much of the whole stack is seen over the photo; all of it without it. */
+  readonly amount?: number
   /** 0-1: where the patterns are in their loop; 0 for the still picture. */
   readonly phase?: number
 }

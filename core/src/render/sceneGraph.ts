@@ -7,6 +7,7 @@ import { emptyWhere } from '../model/look'
 import { constantTonesNode } from '../operations/sources/constantTones/constantTones'
 import { differenceNode } from '../operations/fields/difference/difference'
 import { maskAsTonesNode } from '../operations/masks/maskAsTones/maskAsTones'
+import { newlyClippedNode } from '../operations/mixing/newlyClipped/newlyClipped'
 import { mixNode } from '../operations/mixing/mix/mix'
 import { distanceAsTonesNode } from '../operations/distance/sceneDistance/sceneDistance'
 import { photoNode } from '../operations/sources/photo/photo'
@@ -18,12 +19,14 @@ export const stepNames = ['pattern', 'shape', 'colour', 'where', 'mix'] as const
 export type StepName = (typeof stepNames)[number]
 
 /**
- * What is looked at: the picture, the photo, its distances as grey, what lies beneath an effect or group, one step of it, a list of masks or one mask of
+ * What is looked at: the picture, the photo as it came or with its groundwork, what is newly clipped against it, its distances as grey, what lies beneath an effect or group, one step of it, a list of masks or one mask of
  * it, what one effect alone contributes, on black, or the detail that a soft focus gives back, on mid-grey. The picture can show one effect or group at several times its strength.
  */
 export type Look =
   | { readonly kind: 'result'; readonly exaggerated?: string | undefined }
   | { readonly kind: 'photo' }
+  | { readonly kind: 'groundwork' }
+  | { readonly kind: 'clipped' }
   | { readonly kind: 'distance' }
   | { readonly kind: 'step'; readonly effectId: string; readonly step: StepName }
   | { readonly kind: 'beneath'; readonly effectId: string }
@@ -41,6 +44,8 @@ const BLACK: Rgb = [0, 0, 0]
 export function sceneGraph(source: PictureSource, look: Look = { kind: 'result' }): GraphNode {
   if (look.kind === 'photo') return photoNode(source.photo.id)
   const builder = StackBuilder.of(source)
+  if (look.kind === 'clipped') return newlyClippedNode(photoNode(source.photo.id), builder.result())
+  if (look.kind === 'groundwork') return builder.photo
   if (look.kind === 'distance') return distanceAsTonesNode(builder.distance)
   if (look.kind === 'result') return builder.result(look.exaggerated ? { id: look.exaggerated, times: EXAGGERATION } : undefined)
   if (look.kind === 'masks') return maskPicture(masksNode(builder, look.of, look.maskId))
@@ -52,7 +57,7 @@ export function sceneGraph(source: PictureSource, look: Look = { kind: 'result' 
   if (look.step === 'mix') return builder.resultUpTo(owner)
   if (look.step === 'colour' || !isEffect(owner)) return aloneNode(builder, owner, false)
   if (look.step === 'shape') return shapeNode(builder, owner)
-  return onBlack(definitionOf(owner.kind).pattern(owner.controls, builder.sceneOf(owner)), WHITE)
+  return onBlack(definitionOf(owner.kind).pattern(builder.controlsOf(owner), builder.sceneOf(owner)), WHITE)
 }
 
 /** What the masks of an effect or group may read. @throws Error if it is not in the scene */

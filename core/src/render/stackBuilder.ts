@@ -14,6 +14,7 @@ import { litFieldNode } from '../operations/light/litField/litField'
 import { mixNode, type MixParameters } from '../operations/mixing/mix/mix'
 import { layerMixNode } from '../operations/mixing/mixLayer/layerMix'
 import { mixLayerNode } from '../operations/mixing/mixLayer/mixLayer'
+import { frameOf, type Frame } from '../model/frame'
 import { photoNode } from '../operations/sources/photo/photo'
 import { rampNode } from '../operations/colour/ramp/ramp'
 import { airLightOf } from './airLightOf'
@@ -22,7 +23,9 @@ import { BuildMemo, type Brought, type Environment } from './buildMemo'
 import { readsOthers } from './readsOthers'
 import { balancedColours, inSceneLight } from './effectColours'
 import { colourOf, effectsBeneath, insideOfGroup, isEffect, type Owner, type PictureSource } from './pictureSource'
+import { groundworkNode } from './groundworkNode'
 import { distanceNode, knowsDistance } from './sceneDepth'
+import { uprightControls } from './uprightControls'
 
 const BLACK: Rgb = [0, 0, 0]
 /** One effect or group that is shown stronger than it is. */
@@ -44,7 +47,9 @@ const builders = new WeakMap<PictureSource, StackBuilder>()
  * things beneath it in the same surroundings is what it made in the scene before (`BuildMemo`).
  */
 export class StackBuilder {
-  private readonly photo: GraphNode
+  /** The photo with its groundwork. */
+  readonly photo: GraphNode
+  private readonly frame: Frame
   private readonly marks: SceneMarks
   private readonly memo: BuildMemo
   private readonly environment: Environment
@@ -54,11 +59,12 @@ export class StackBuilder {
     readonly source: PictureSource,
     outer?: BuildMemo,
   ) {
-    const { photo, pinned, depth, phase = 0 } = source
-    this.photo = photoNode(photo.id)
+    const { photo, groundwork, pinned, depth, phase = 0 } = source
+    this.photo = groundworkNode(photoNode(photo.id), groundwork)
+    this.frame = frameOf(photo, groundwork?.crop)
     this.marks = source.marks ?? noMarks
     this.memo = new BuildMemo(outer)
-    this.environment = { photo, marks: this.marks, pinned, depth, phase }
+    this.environment = { photo, groundwork, marks: this.marks, pinned, depth, phase }
     // What leads back to itself is cut where this order meets it, whatever is asked for first.
     if (!source.effects.some(readsOthers)) return
     for (const effect of source.effects) {
@@ -77,7 +83,11 @@ export class StackBuilder {
   }
 
   result(exaggerated?: Exaggerated): GraphNode {
-    const make = (): GraphNode => this.stack(this.source.effects, this.photo, exaggerated)
+    const { amount = 100, effects } = this.source
+    const make = (): GraphNode => {
+      const stack = this.stack(effects, this.photo, exaggerated)
+      return amount < 100 ? fadeTonesNode(this.photo, stack, undefined, { amount: amount / 100, linear: false }) : stack
+    }
     return exaggerated ? make() : this.memo.part('result', make)
   }
 
@@ -119,6 +129,7 @@ export class StackBuilder {
     return {
       width: source.photo.width,
       height: source.photo.height,
+      frame: this.frame,
       marks,
       phase: source.phase ?? 0,
       picture,
@@ -158,7 +169,7 @@ export class StackBuilder {
   /** What an effect brings to the picture; undefined where that leads back to itself. */
   contribution(effect: Effect, beneath?: GraphNode): Brought | undefined {
     return this.memo.contribution(effect, beneath, () => {
-      const brought = definitionOf(effect.kind).contribute(effect.controls, this.sceneOf(effect, beneath), this.colour(effect))
+      const brought = definitionOf(effect.kind).contribute(this.controlsOf(effect), this.sceneOf(effect, beneath), this.colour(effect))
       const { lit } = effect.colour
       return {
         ...brought,
@@ -166,6 +177,11 @@ export class StackBuilder {
           lit > 0 ? litFieldNode(brought.field, sceneBrightnessNode(airLightOf(this.source, this.marks)), lit / 100) : brought.field,
       }
     })
+  }
+
+  /** The controls of an effect as they are on the photo: what falls keeps its angle to the turned picture. */
+  controlsOf(effect: Effect): Effect['controls'] {
+    return uprightControls(effect, this.frame.turn)
   }
 
   colour(effect: Effect): Rgb {
@@ -310,6 +326,7 @@ export class StackBuilder {
     const own = (): GraphNode => (isEffect(owner) ? this.drawn(owner) : this.onBlack(insideOfGroup(source, owner.id)))
     return {
       photo: source.photo,
+      frame: this.frame,
       photoId: source.photo.id,
       picture,
       get beneath() {
@@ -337,6 +354,6 @@ export class StackBuilder {
     const state = this.source.pinned?.find((one) => one.id === id)
     if (!state) return undefined
     const { effects, groups } = state
-    return this.memo.pinned(state, () => new StackBuilder({ ...this.source, effects, groups }, this.memo).result())
+    return this.memo.pinned(state, () => new StackBuilder({ ...this.source, effects, groups, amount: 100 }, this.memo).result())
   }
 }

@@ -28,7 +28,7 @@ const LINE_AT = 52
 
 /** One effect on the depth line: what it alone contributes, on black, standing on the line; its name beneath. */
 export const EffectCard = memo(function EffectCard({ pool, node, photo, effect, width }: EffectCardProps) {
-  const selected = useScene((state) => state.selectedId === effect.id && !state.sceneOpen)
+  const selected = useScene((state) => state.selectedId === effect.id && state.panel === 'steps')
   const { attributes, listeners, setNodeRef, transform, transition, isDragging } = useSortable({ id: effect.id })
   const card = useRef<HTMLElement>(null)
   useEffect(() => {

@@ -14,7 +14,7 @@ const WIDEST = 270
 
 /** A bracket over the cards of a group, with its name and amount. */
 export function GroupBracket({ group, children }: { readonly group: Group; readonly children: ReactNode }) {
-  const selected = useScene((state) => state.selectedId === group.id && !state.sceneOpen)
+  const selected = useScene((state) => state.selectedId === group.id && state.panel === 'steps')
   const amount = group.on ? `${Math.round(group.mix.amount)} %` : 'off'
   const colour = selected ? ink.accent : ink.ink
   return (

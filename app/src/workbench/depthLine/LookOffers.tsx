@@ -6,6 +6,8 @@ import Switch from '@mui/material/Switch'
 import TextField from '@mui/material/TextField'
 import {
   definitionOf,
+  framedGraph,
+  frameOfSource,
   newEffect,
   sceneGraph,
   type DepthPlace,
@@ -169,16 +171,16 @@ interface LookProps extends LookOffersProps {
 /** One look: a picture of the photo with it, or of its pattern alone. */
 function Look({ pool, source, place, offer, patternOnly, withKind }: LookProps) {
   const { kind, look, label } = offer
-  const { photo, marks } = source
+  const { photo, marks, groundwork } = source
   const effect = useMemo(
-    () => newEffect(photo, { kind, look, place, id: 'offer', ...(marks ? { marks } : {}) }),
-    [photo, marks, kind, look, place],
+    () => newEffect(photo, { kind, look, place, id: 'offer', frame: frameOfSource({ photo, groundwork }), ...(marks ? { marks } : {}) }),
+    [photo, marks, groundwork, kind, look, place],
   )
   const node = useMemo(
     () =>
       patternOnly
         ? sceneGraph({ ...source, effects: [effect], groups: [], pinned: [] }, { kind: 'alone', effectId: 'offer' })
-        : sceneGraph({ ...source, effects: withEffect(source.effects, effect) }),
+        : framedGraph({ ...source, effects: withEffect(source.effects, effect) }),
     [source, effect, patternOnly],
   )
   const { shownPart } = definitionOf(kind)
@@ -200,6 +202,7 @@ function Look({ pool, source, place, offer, patternOnly, withKind }: LookProps) 
         pool={pool}
         node={node}
         photo={photo}
+        {...(patternOnly ? {} : { frame: frameOfSource(source) })}
         width={PICTURE.width}
         height={PICTURE.height}
         part={patternOnly ? shownPart : Math.max(LEAST_PART, shownPart)}

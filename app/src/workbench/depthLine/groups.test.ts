@@ -1,4 +1,4 @@
-import { emptyStack, newEffect, noMarks, SCENE_VERSION, type Effect, type Group, type Scene } from '@welkinar/core'
+import { emptyStack, newEffect, SCENE_VERSION, type Effect, type Group, type Scene, untouched } from '@welkinar/core'
 import { describe, expect, it } from 'vitest'
 import { settleGroups } from './groups'
 import { moveEffect, stepEffect } from './moveEffect'
@@ -20,7 +20,7 @@ function scene(...words: string[]): Scene {
   })
   const groups = [...new Set(effects.flatMap((effect) => effect.group ?? []))].map(group)
   const head = { format: 'welkinar-scene', version: SCENE_VERSION, id: 's', name: 'S', created: 0, edited: 0 } as const
-  return { ...head, photo, marks: noMarks, depth: null, ...emptyStack, effects, groups }
+  return { ...head, photo, ...untouched, ...emptyStack, effects, groups }
 }
 
 const words = ({ effects }: Scene): string =>

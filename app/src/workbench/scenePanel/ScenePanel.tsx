@@ -26,7 +26,7 @@ export function ScenePanel({ pool, source }: ScenePanelProps) {
         <Box component="h2" sx={{ m: 0, fontSize: 17, fontWeight: 650, flex: 1 }}>
           Scene marks
         </Box>
-        <Button variant="outlined" onClick={() => useScene.getState().set({ sceneOpen: false, tool: undefined })}>
+        <Button variant="outlined" onClick={() => useScene.getState().set({ panel: 'steps', tool: undefined })}>
           Done
         </Button>
       </Box>

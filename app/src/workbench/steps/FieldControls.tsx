@@ -8,13 +8,14 @@ import {
   isFollowing,
   markedPoint,
   noMarks,
+  readWord,
   rolesOf,
   schemaAt,
+  writePath,
   type Effect,
 } from '@welkinar/core'
 import { changeEffect, useScene } from '../../scene/sceneStore'
 import { ink } from '../../theme'
-import { readWord, writePath } from './paths'
 import { SchemaControl } from './SchemaControl'
 
 interface FieldControlsProps {

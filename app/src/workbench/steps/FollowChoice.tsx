@@ -1,7 +1,6 @@
-import { FOCAL_POINT, markedPoint, noMarks, type Effect } from '@welkinar/core'
+import { FOCAL_POINT, markedPoint, noMarks, readWord, writePath, type Effect } from '@welkinar/core'
 import { Choice } from '../../common/Choice'
 import { changeEffect, useScene } from '../../scene/sceneStore'
-import { readWord, writePath } from './paths'
 
 const OWN = 'own'
 

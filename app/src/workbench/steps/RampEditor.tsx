@@ -6,7 +6,9 @@ import {
   limitsOf,
   listLimit,
   rampStopSchema,
+  readPath,
   schemaAt,
+  writePath,
   type Balance,
   type Effect,
   type Ramp,
@@ -16,7 +18,6 @@ import { SchemaNumber } from '../../common/SchemaNumber'
 import { NumberField } from '../../common/NumberField'
 import { changeEffect } from '../../scene/sceneStore'
 import { ink } from '../../theme'
-import { readPath, writePath } from './paths'
 
 const most = listLimit(colourSchema.shape.ramp)?.most ?? 0
 

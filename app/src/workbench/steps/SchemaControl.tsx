@@ -1,10 +1,21 @@
-import { choiceOf, colourLabelOf, controlOf, definitionOf, limitsOf, isFollowing, schemaAt, type Effect } from '@welkinar/core'
+import {
+  choiceOf,
+  colourLabelOf,
+  controlOf,
+  definitionOf,
+  isFollowing,
+  limitsOf,
+  readPath,
+  readWord,
+  schemaAt,
+  writePath,
+  type Effect,
+} from '@welkinar/core'
 import { Choice } from '../../common/Choice'
 import { ColourField } from '../../common/ColourField'
 import { NumberControl } from '../../common/NumberControl'
 import { changeEffect, useScene } from '../../scene/sceneStore'
 import { FollowChoice } from './FollowChoice'
-import { readPath, readWord, writePath } from './paths'
 import { startingControls } from './startingControls'
 
 interface SchemaControlProps {

@@ -1,9 +1,10 @@
 import Box from '@mui/material/Box'
 import { definitionOf, isEffect, noMarks, type Effect, type Group, type Owner, type PictureSource } from '@welkinar/core'
 import type { RenderPool } from '@welkinar/core/pool'
-import { useScene } from '../../scene/sceneStore'
+import { useScene, type Panel } from '../../scene/sceneStore'
 import { ink } from '../../theme'
 import { interfaceOf } from '../kinds'
+import { PhotoPanel } from '../photoPanel/PhotoPanel'
 import { ScenePanel } from '../scenePanel/ScenePanel'
 import { AmountControl } from './AmountControl'
 import { ColourStep, colourSummary } from './ColourStep'
@@ -25,18 +26,20 @@ interface StepsPanelProps {
 
 /** The selected effect or group with its steps and what each of them makes; or the scene itself. */
 export function StepsPanel({ pool, source, owner }: StepsPanelProps) {
-  const sceneOpen = useScene((state) => state.sceneOpen)
+  const panel = useScene((state) => state.panel)
   const shared = { pool, source }
   return (
     <Box
       // What is shown anew is seen from its top.
-      key={sceneOpen ? 'scene' : owner?.id}
+      key={panel === 'steps' ? owner?.id : panel}
       component="aside"
-      aria-label={sceneOpen ? 'Scene' : 'Steps'}
+      aria-label={panelNames[panel]}
       sx={{ width: { xs: 288, lg: 320 }, flex: 'none', overflowY: 'auto', borderLeft: `1px solid ${ink.rule}`, bgcolor: ink.paper }}
     >
-      {sceneOpen ? (
+      {panel === 'marks' ? (
         <ScenePanel {...shared} />
+      ) : panel === 'photo' ? (
+        <PhotoPanel source={source} />
       ) : !owner ? (
         <NothingSelected />
       ) : isEffect(owner) ? (
@@ -47,6 +50,8 @@ export function StepsPanel({ pool, source, owner }: StepsPanelProps) {
     </Box>
   )
 }
+
+const panelNames: Record<Panel, string> = { steps: 'Steps', marks: 'Scene', photo: 'Photo' }
 
 function NothingSelected() {
   return (

@@ -14,7 +14,7 @@ import { memo, useState } from 'react'
 import { useHotkeys } from 'react-hotkeys-hook'
 import { Link } from 'react-router'
 import { useSaveState } from '../../scene/autosave'
-import { useScene, type Compare } from '../../scene/sceneStore'
+import { togglePanel, useScene, type Compare, type Panel } from '../../scene/sceneStore'
 import { ink } from '../../theme'
 import { CommandList } from './CommandList'
 import type { Command } from './commands'
@@ -55,7 +55,11 @@ export const TopBar = memo(function TopBar({ commands }: TopBarProps) {
       <Box sx={{ flex: 1 }} />
       <CommandIcon command={command('undo')} icon={<ArrowUUpLeft size={18} />} />
       <CommandIcon command={command('redo')} icon={<ArrowUUpRight size={18} />} />
-      <SceneToggle />
+      <Box sx={{ display: 'flex' }}>
+        <PanelToggle panel="photo" label="Photo" hint="Crop, straighten, tone, noise, repairs (F)" />
+        <PanelToggle panel="marks" label="Marks" hint="Lights, horizon, focal point, depth (G)" />
+      </Box>
+      <WatchToggle />
       <PlayToggle />
       <CompareChoice />
       <ZoomMenu commands={commands} />
@@ -91,18 +95,25 @@ function CommandIcon({ command, icon }: { readonly command: Command | undefined;
   )
 }
 
-/** Opens the panel of the scene marks. */
-function SceneToggle() {
-  const open = useScene((state) => state.sceneOpen)
+/** Opens a panel of the scene itself. */
+function PanelToggle({ panel, label, hint }: { readonly panel: Panel; readonly label: string; readonly hint: string }) {
+  const open = useScene((state) => state.panel === panel && state.panelOpen && state.adding === undefined)
   return (
-    <Tooltip describeChild title="Lights, horizon, focal point, depth (G)">
-      <ToggleButton
-        value="scene"
-        size="small"
-        selected={open}
-        onChange={() => useScene.getState().set({ sceneOpen: !open, panelOpen: true, adding: undefined, tool: undefined })}
-      >
-        Marks
+    <Tooltip describeChild title={hint}>
+      <ToggleButton value={panel} size="small" selected={open} onChange={() => togglePanel(panel)}>
+        {label}
+      </ToggleButton>
+    </Tooltip>
+  )
+}
+
+/** Opens the watch column at the left of the photo. */
+function WatchToggle() {
+  const open = useScene((state) => state.watchOpen)
+  return (
+    <Tooltip describeChild title="Tones, clipping, colour under the pointer, watchpoints (X)">
+      <ToggleButton value="watch" size="small" selected={open} onChange={() => useScene.getState().set({ watchOpen: !open })}>
+        Watch
       </ToggleButton>
     </Tooltip>
   )

@@ -1,10 +1,22 @@
 import { useEffect, useMemo } from 'react'
 import { useHotkeys } from 'react-hotkeys-hook'
 import { useNavigate } from 'react-router'
-import { brushControls, findOwner, isEffect, limitsOf, nearestNumber, newEffect, type EffectKind, type Owner } from '@welkinar/core'
+import {
+  brushControls,
+  findOwner,
+  frameOfSource,
+  isEffect,
+  limitsOf,
+  middleOf,
+  nearestNumber,
+  newEffect,
+  photoPlaceOf,
+  type EffectKind,
+  type Owner,
+} from '@welkinar/core'
 import { nextSurround } from '../../common/surround'
 import { useBrush } from '../../scene/brush'
-import { changeOwner, select, useScene, type MaskView } from '../../scene/sceneStore'
+import { changeOwner, select, togglePanel, useScene, type MaskView } from '../../scene/sceneStore'
 import { removeEffect } from '../depthLine/removeEffect'
 import { removeGroup } from '../depthLine/groups'
 import { insertEffect, stepEffect } from '../depthLine/moveEffect'
@@ -13,7 +25,7 @@ import { copyLook, pasteLook } from '../copyLook'
 import { neighbourMode, setMode } from '../mixModes'
 import { reflect } from '../reflect'
 import { compareWithNow } from '../view/CompareWith'
-import { saveRecipe } from '../../scene/saveRecipe'
+import { saveMarks, saveRecipe } from '../../scene/saveRecipe'
 import { openRecipe } from '../recipes'
 import type { Command } from './commands'
 
@@ -189,8 +201,22 @@ function buildCommands({ canUndo, canRedo, selectedId, sceneId, goTo }: CommandC
       label: 'Scene marks: lights, horizon, focal point, depth',
       keys: 'g',
       keysShown: 'G',
-      run: () => set({ sceneOpen: !useScene.getState().sceneOpen, panelOpen: true, adding: undefined, tool: undefined }),
+      run: () => togglePanel('marks'),
     },
+    {
+      id: 'photo',
+      label: 'The photo itself: crop, straighten, tone, noise, repairs',
+      keys: 'f',
+      keysShown: 'F',
+      run: () => togglePanel('photo'),
+    },
+    toggled('watch', 'Show or hide the watch column', 'x', 'X', 'watchOpen'),
+    toggled('clipped', 'Mark what is newly clipped', 'd', 'D', 'marksClipped'),
+    toggled('mirror', 'Mirror the picture, for looking', 'i', 'I', 'mirrored'),
+    toggled('blink', 'Blink: the picture and what it is compared with in turn', 'shift+b', 'Shift B', 'blinking'),
+    { id: 'crop', label: 'Crop the photo', ...toolOfPhoto('crop') },
+    { id: 'level', label: 'Straighten by a line on the photo', ...toolOfPhoto('level') },
+    { id: 'mend', label: 'Mend a spot of the photo', ...toolOfPhoto('mend') },
     {
       id: 'effects-here',
       label: 'Which effects change the middle of the view (on the photo: press with Alt)',
@@ -198,9 +224,10 @@ function buildCommands({ canUndo, canRedo, selectedId, sceneId, goTo }: CommandC
       keysShown: 'Shift I',
       run: () => {
         const { place, history } = useScene.getState()
-        const photo = history?.scene.photo
-        const middle = photo && { x: photo.width / 2, y: photo.height / 2 }
-        set({ askedAt: place.zoom === 'fit' ? middle : { x: place.centreX, y: place.centreY } })
+        if (!history) return
+        const frame = frameOfSource(history.scene)
+        const { x, y } = place.zoom === 'fit' ? middleOf(frame) : { x: place.centreX, y: place.centreY }
+        set({ askedAt: photoPlaceOf(frame, { x, y }) })
       },
     },
     {
@@ -225,6 +252,7 @@ function buildCommands({ canUndo, canRedo, selectedId, sceneId, goTo }: CommandC
       run: () => set({ tool: undefined, adding: undefined }),
     },
     { id: 'save-recipe', label: 'Save the recipe as a file', run: saveRecipe },
+    { id: 'save-marks', label: 'Save marks and groundwork as a file', run: saveMarks },
     { id: 'open-recipe', label: 'Open a recipe file', run: openRecipe },
     {
       id: 'export',
@@ -242,11 +270,33 @@ function buildCommands({ canUndo, canRedo, selectedId, sceneId, goTo }: CommandC
   ]
 }
 
+/** A command that switches something in the view on and off. */
+function toggled(
+  id: string,
+  label: string,
+  keys: string,
+  keysShown: string,
+  what: 'watchOpen' | 'marksClipped' | 'mirrored' | 'blinking',
+): Command {
+  return { id, label, keys, keysShown, run: () => useScene.getState().set({ [what]: !useScene.getState()[what] }) }
+}
+
+/** A command that takes a tool of the photo's own panel. */
+function toolOfPhoto(kind: 'crop' | 'level' | 'mend'): Pick<Command, 'run'> {
+  return {
+    run() {
+      const { set, place } = useScene.getState()
+      const inView = kind === 'crop' ? { place: { ...place, zoom: 'fit' as const } } : {}
+      set({ panel: 'photo', panelOpen: true, adding: undefined, tool: { kind }, ...inView })
+    },
+  }
+}
+
 /** Adds a look where it usually lies, and selects it. */
 function addLook(kind: EffectKind, look: string): void {
   const scene = useScene.getState().history?.scene
   if (!scene) return
-  const made = newEffect(scene.photo, { kind, look, marks: scene.marks, id: crypto.randomUUID() })
+  const made = newEffect(scene.photo, { kind, look, marks: scene.marks, frame: frameOfSource(scene), id: crypto.randomUUID() })
   if (useScene.getState().change(`Add ${look}`, (draft) => insertEffect(draft, made))) select(made.id)
 }
 

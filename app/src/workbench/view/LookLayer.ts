@@ -2,7 +2,6 @@ import {
   contains,
   expand,
   gridAt,
-  gridBounds,
   intersect,
   outside,
   regionOnGrid,
@@ -14,12 +13,14 @@ import {
   type Size,
 } from '@welkinar/core'
 import { priorities, type RenderPool, type RenderRequest } from '@welkinar/core/pool'
-import { contextOf, darknessToAlpha, drawPlaced, type Shown } from './shownPicture'
+import { contextOf, drawPlaced, type Shown } from './shownPicture'
 import { visibleRegion, type ViewPort } from './viewPort'
 
 interface Wanted {
   readonly node: GraphNode
   readonly photo: Size
+  /** What is shown of the photo. */
+  readonly frame: Rect
   readonly port: ViewPort
   /** One picture of many that follow each other: a reduced one is enough, and none is dropped half done. */
   readonly moving?: boolean
@@ -70,13 +71,13 @@ export class LookLayer {
   /**
    * @param name for the measured times
    * @param onChange called when there is something new to draw
-   * @param asShutAlpha keep the picture's darkness as alpha, for a mask that is drawn as a hatch
+   * @param asCover makes of the pixels what is drawn over another picture
    */
   constructor(
     private readonly name: string,
     private readonly pool: RenderPool,
     private readonly onChange: () => void,
-    private readonly asShutAlpha = false,
+    private readonly asCover?: (pixels: Uint8ClampedArray, rect: Rect) => void,
   ) {}
 
   want(wanted: Wanted): void {
@@ -117,9 +118,9 @@ export class LookLayer {
     for (const picture of this.seen(this.shown?.node)) drawPlaced(context, port, picture)
   }
 
-  /** The pictures of a look that are drawn over one another. Where darkness is alpha only one can be. */
+  /** The pictures of a look that are drawn over one another. Of what is drawn over another only one can be. */
   private seen(look: GraphNode | undefined): readonly Shown[] {
-    const all = this.asShutAlpha ? [this.shown] : [this.backdrop, this.shown, this.sharp]
+    const all = this.asCover ? [this.shown] : [this.backdrop, this.shown, this.sharp]
     return [...new Set(all)].filter((one) => one !== undefined).filter(({ node }) => node.key === look?.key)
   }
 
@@ -152,7 +153,7 @@ export class LookLayer {
     // Where the same look is on the screen already, at another scale, it is the first answer itself.
     if (factor > 1 && !this.shows(wanted) && !(wanted.covered && wanted.node.key === this.firstLook)) {
       const begun = performance.now()
-      await this.paint(wanted, factor, true, this.asShutAlpha ? undefined : missing)
+      await this.paint(wanted, factor, true, this.asCover ? undefined : missing)
       const took = performance.now() - begun
       if (took > COARSE_LATE_MS) this.nextFactor = Math.min(COARSE_FACTORS.most, 2 * factor)
       else if (took < COARSE_EARLY_MS) this.nextFactor = Math.max(COARSE_FACTORS.least, factor / 2)
@@ -170,15 +171,16 @@ export class LookLayer {
   }
 
   /** Whether what is shown is the wished look, and covers all of the wish. */
-  private shows({ node, photo, port }: Wanted): boolean {
+  private shows({ node, frame, port }: Wanted): boolean {
     if (this.shown?.node.key !== node.key) return false
-    const region = visibleRegion(port, photo)
+    const region = visibleRegion(port, frame)
     return this.seen(node).some(({ grid, rect }) => contains(rect, regionOnGrid(region, grid)))
   }
 
   /** What the last exact picture shows of a wish already, if it is of the same look and scale. */
-  private kept({ node, photo, port }: Wanted): Shown | undefined {
-    const { grid } = placeOnGrid({ photo, port }, 1)
+  private kept(wanted: Wanted): Shown | undefined {
+    const { node } = wanted
+    const { grid } = placeOnGrid(wanted, 1)
     const { sharp } = this
     return sharp?.node.key === node.key && sharp.grid.width === grid.width && sharp.grid.height === grid.height ? sharp : undefined
   }
@@ -195,26 +197,28 @@ export class LookLayer {
    * pixel for pixel. The threads keep it.
    */
   private lookAhead(wanted: Wanted): void {
-    const { node, photo, port } = wanted
+    const { node, photo, frame, port } = wanted
     const { grid, rect } = placeOnGrid(wanted, 1)
+    const all = regionOnGrid(frame, grid)
     const { signal } = (this.ahead = new AbortController())
     // What is in view must not give way to it.
     const quiet = { node, tileSize: TILE, priority: priorities.thumbnails, signal, keep: 'result', onTile: () => undefined } as const
     const start = async (): Promise<void> => {
-      if (sameRect(rect, gridBounds(grid))) {
-        await this.pool.render({ ...quiet, ...placeOnGrid({ photo, port: { ...port, zoom: 1 / port.pixelRatio } }, 1) })
+      if (sameRect(rect, all)) {
+        await this.pool.render({ ...quiet, ...placeOnGrid({ photo, frame, port: { ...port, zoom: 1 / port.pixelRatio } }, 1) })
         return
       }
-      if (this.backdrop?.node.key !== node.key && !this.asShutAlpha) {
-        const small: Grid = { ...gridAt(photo, Math.min(1, BACKDROP_SIDE / Math.max(photo.width, photo.height))), draft: true }
-        const canvas = new OffscreenCanvas(small.width, small.height)
-        await this.render({ node, priority: quiet.priority, signal }, small, gridBounds(small), canvas)
-        this.backdrop = { node, canvas, grid: small, rect: gridBounds(small) }
+      if (this.backdrop?.node.key !== node.key && !this.asCover) {
+        const small: Grid = { ...gridAt(photo, Math.min(1, BACKDROP_SIDE / Math.max(frame.width, frame.height))), draft: true }
+        const whole = regionOnGrid(frame, small)
+        const canvas = new OffscreenCanvas(whole.width, whole.height)
+        await this.render({ node, priority: quiet.priority, signal }, small, whole, canvas)
+        this.backdrop = { node, canvas, grid: small, rect: whole }
       }
-      const around = outside(intersect(expand(rect, AHEAD_REACH), gridBounds(grid)), rect)
+      const around = outside(intersect(expand(rect, AHEAD_REACH), all), rect)
       await Promise.all(around.map((part) => this.pool.render({ ...quiet, grid, rect: part })))
     }
-    const timer = setTimeout(() => void start().catch(() => undefined), sameRect(rect, gridBounds(grid)) ? CLOSE_AFTER_MS : AHEAD_AFTER_MS)
+    const timer = setTimeout(() => void start().catch(() => undefined), sameRect(rect, all) ? CLOSE_AFTER_MS : AHEAD_AFTER_MS)
     signal.addEventListener('abort', () => clearTimeout(timer), { once: true })
   }
 
@@ -262,7 +266,7 @@ export class LookLayer {
     }
     if (!kept) this.msPerPixel = (performance.now() - started) / area(missing)
     this.shown = this.sharp = { node: wanted.node, canvas, grid, rect }
-    if (sameRect(rect, gridBounds(grid))) this.backdrop = this.shown
+    if (sameRect(rect, regionOnGrid(wanted.frame, grid))) this.backdrop = this.shown
     return true
   }
 
@@ -282,7 +286,7 @@ export class LookLayer {
       grid,
       rect: part,
       onTile: (pixels, at) => {
-        if (this.asShutAlpha) darknessToAlpha(pixels)
+        this.asCover?.(pixels, at)
         context.putImageData(new ImageData(pixels, at.width, at.height), at.x - whole.x, at.y - whole.y)
       },
     })
@@ -293,15 +297,32 @@ function area(parts: readonly Rect[]): number {
   return parts.reduce((sum, { width, height }) => sum + width * height, 0)
 }
 
-function keyOf({ node, port, moving = false }: Wanted): string {
-  return [node.key, port.width, port.height, port.pixelRatio, port.zoom, port.centreX, port.centreY, moving].join(' ')
+function keyOf({ node, frame, port, moving = false }: Wanted): string {
+  return [
+    node.key,
+    frame.x,
+    frame.y,
+    frame.width,
+    frame.height,
+    port.width,
+    port.height,
+    port.pixelRatio,
+    port.zoom,
+    port.centreX,
+    port.centreY,
+    moving,
+  ].join(' ')
 }
 
 /** The visible part of the photo on the grid of the view reduced by a factor. @param parts of it, on the grid that is not reduced */
-function placeOnGrid({ photo, port }: Pick<Wanted, 'photo' | 'port'>, factor: number, parts?: readonly Rect[]): { grid: Grid; rect: Rect } {
+function placeOnGrid(
+  { photo, frame, port }: Pick<Wanted, 'photo' | 'frame' | 'port'>,
+  factor: number,
+  parts?: readonly Rect[],
+): { grid: Grid; rect: Rect } {
   const scale = (by: number): Grid => gridAt(photo, Math.min(1, (port.zoom * port.pixelRatio) / by))
   const grid = scale(factor)
-  if (!parts || parts.length === 0) return { grid, rect: regionOnGrid(visibleRegion(port, photo), grid) }
+  if (!parts || parts.length === 0) return { grid, rect: regionOnGrid(visibleRegion(port, frame), grid) }
   const { pitchX, pitchY } = scale(1)
   const { x, y, width, height } = parts.reduce(union)
   return { grid, rect: regionOnGrid({ x: x * pitchX, y: y * pitchY, width: width * pitchX, height: height * pitchY }, grid) }

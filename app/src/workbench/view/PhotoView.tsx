@@ -1,15 +1,25 @@
 import Box from '@mui/material/Box'
 import Button from '@mui/material/Button'
-import { findOwner, maskList, withMaskList, type Effect, type MaskListRef, type PictureSource } from '@welkinar/core'
+import {
+  findOwner,
+  frameOf,
+  maskList,
+  photoPlaceOf,
+  withMaskList,
+  type Effect,
+  type Frame,
+  type MaskListRef,
+  type PictureSource,
+  type Rect,
+} from '@welkinar/core'
 import type { RenderPool } from '@welkinar/core/pool'
-import { useCallback, useEffect, useMemo, useRef, useState, type KeyboardEvent, type MouseEvent } from 'react'
+import { useCallback, useEffect, useMemo, useRef, useState, type KeyboardEvent, type MouseEvent, type PointerEvent } from 'react'
 import { OpeningPicture } from '../../scene/OpeningScene'
 import { showWhileOpening, useOpeningPicture } from '../../scene/openingPicture'
 import { chosenMask, editedList, useScene } from '../../scene/sceneStore'
 import { ink } from '../../theme'
 import { PictureView, type ViewTrouble } from './PictureView'
 import { CompareWith } from './CompareWith'
-import { EffectsHere } from './overlay/EffectsHere'
 import { pointerPlace, toPhoto } from './overlay/geometry'
 import { PhotoOverlay } from './overlay/PhotoOverlay'
 import { SplitDivider } from './SplitDivider'
@@ -27,14 +37,17 @@ const ARROW_STEP = 60
 
 /** The picture on its neutral surround. */
 export function PhotoView({ pool, source }: PhotoViewProps) {
-  const frame = useRef<HTMLDivElement>(null)
+  const surface = useRef<HTMLDivElement>(null)
   const canvas = useRef<HTMLCanvasElement>(null)
   const view = useRef<PictureView>(undefined)
   const [settled, setSettled] = useState(false)
   const [trouble, setTrouble] = useState<ViewTrouble>()
-  const screen = useScreenSize(frame)
+  const screen = useScreenSize(surface)
   const place = useScene((state) => state.place)
-  const compare = useScene((state) => (state.holdingBefore ? 'before' : state.compare))
+  const blinked = useBlink()
+  const compare = useScene((state) => (state.holdingBefore || blinked ? 'before' : state.compare))
+  const mirrored = useScene((state) => state.mirrored)
+  const marksClipped = useScene((state) => state.marksClipped)
   const against = useScene((state) => state.against)
   const splitAt = useScene((state) => state.splitAt)
   const maskView = useScene((state) => state.maskView)
@@ -47,11 +60,13 @@ export function PhotoView({ pool, source }: PhotoViewProps) {
   const covered = useOpeningPicture((state) => state.picture !== undefined) && place.zoom === 'fit'
   const tried = useShownSource(source)
   const shown = useMemo(() => (phase > 0 ? Object.freeze({ ...tried, phase }) : tried), [tried, phase])
-  const { photo } = source
-  const port = screen && viewPortFor(place, photo, screen, window.devicePixelRatio)
+  const frame = useShownFrame(source)
+  const port = screen && viewPortFor(place, frame, screen, window.devicePixelRatio)
   const latestPort = useRef<ViewPort>(undefined)
   const currentPort = useCallback(() => latestPort.current, [])
-  usePointerGestures(frame, photo, currentPort)
+  const latestFrame = useRef<Rect>(frame)
+  const currentFrame = useCallback(() => latestFrame.current, [])
+  usePointerGestures(surface, currentFrame, currentPort)
 
   useEffect(() => {
     if (!canvas.current) return
@@ -62,15 +77,18 @@ export function PhotoView({ pool, source }: PhotoViewProps) {
 
   useEffect(() => {
     latestPort.current = port
+    latestFrame.current = frame
     const maskId = list && maskScope === 'one' ? chosenMask(maskList(source, list), chosenMaskId)?.id : undefined
     if (port)
       view.current?.show({
         source: shown,
+        frame,
         port,
         compare,
         against: against?.source,
         splitAt,
         maskView,
+        marksClipped,
         list,
         maskId,
         exaggerated,
@@ -92,7 +110,15 @@ export function PhotoView({ pool, source }: PhotoViewProps) {
     const by = arrows[event.key]
     if (!by || !port || event.ctrlKey || event.metaKey) return
     event.preventDefault()
-    useScene.getState().set({ place: panBy(port, photo, -by[0] * ARROW_STEP, -by[1] * ARROW_STEP) })
+    useScene.getState().set({ place: panBy(port, frame, -by[0] * ARROW_STEP, -by[1] * ARROW_STEP) })
+  }
+
+  const notePlace = (event: PointerEvent<HTMLElement>) => {
+    if (!port || !useScene.getState().watchOpen) return
+    const at = toPhoto(port, pointerPlace(event, event.currentTarget))
+    useScene
+      .getState()
+      .set({ pointerAt: isInside(frame, at) ? photoPlaceOf(frame, mirrored ? { ...at, x: 2 * port.centreX - at.x } : at) : undefined })
   }
 
   // With Alt held a press asks which effects change the place.
@@ -100,17 +126,19 @@ export function PhotoView({ pool, source }: PhotoViewProps) {
     // The pointer is captured by the frame while it is down.
     if (!event.altKey || !port || (event.target !== canvas.current && event.target !== event.currentTarget)) return
     const at = toPhoto(port, pointerPlace(event, event.currentTarget))
-    if (at.x >= 0 && at.y >= 0 && at.x < photo.width && at.y < photo.height) useScene.getState().set({ askedAt: at })
+    if (isInside(frame, at)) useScene.getState().set({ askedAt: photoPlaceOf(frame, at) })
   }
 
   return (
     <Box
-      ref={frame}
+      ref={surface}
       role="group"
       aria-label="Picture. Arrow keys move it, plus and minus zoom. A press with Alt lists the effects of a place."
       tabIndex={0}
       onKeyDown={onKeyDown}
       onClick={askHere}
+      onPointerMove={notePlace}
+      onPointerLeave={() => useScene.getState().set({ pointerAt: undefined })}
       onDoubleClick={() => useScene.getState().set({ place: place.zoom === 'fit' ? { ...place, zoom: 1 } : { ...place, zoom: 'fit' } })}
       sx={{
         position: 'relative',
@@ -130,14 +158,27 @@ export function PhotoView({ pool, source }: PhotoViewProps) {
         ref={canvas}
         data-testid="picture"
         data-settled={settled}
-        style={{ width: '100%', height: '100%', display: 'block', position: 'relative' }}
+        style={{ width: '100%', height: '100%', display: 'block', position: 'relative', transform: mirrored ? 'scaleX(-1)' : 'none' }}
       />
-      {port && <PhotoOverlay pool={pool} source={source} port={port} settled={settled} />}
-      {port && <EffectsHere pool={pool} source={source} port={port} />}
+      {port && !mirrored && <PhotoOverlay pool={pool} source={source} frame={frame} port={port} settled={settled} />}
       {trouble && <Trouble trouble={trouble} onAgain={() => view.current?.tryAgain()} />}
       {compare !== 'after' && <CompareWith />}
-      {port && compare === 'split' && <SplitDivider port={port} photo={photo} />}
+      {mirrored && <Mirrored />}
+      {port && compare === 'split' && !mirrored && <SplitDivider port={port} frame={frame} />}
     </Box>
+  )
+}
+
+/** Says that what is seen is the other way round, and how to leave that. */
+function Mirrored() {
+  return (
+    <Button
+      variant="contained"
+      onClick={() => useScene.getState().set({ mirrored: false })}
+      sx={{ position: 'absolute', left: 12, bottom: 12 }}
+    >
+      Mirrored. Turn it back
+    </Button>
   )
 }
 
@@ -186,6 +227,36 @@ function useEditedList(source: PictureSource): MaskListRef | undefined {
     () => edited && { owner: edited.owner, list: edited.list },
     [edited?.owner, edited?.list], // eslint-disable-line react-hooks/exhaustive-deps -- the address is these two
   )
+}
+
+const BLINK_MS = 700
+
+/** Whether what the picture is compared with is shown, while the two are shown in turn. */
+function useBlink(): boolean {
+  const blinking = useScene((state) => state.blinking)
+  const [before, setBefore] = useState(false)
+  useEffect(() => {
+    if (!blinking) return
+    const timer = setInterval(() => setBefore((now) => !now), BLINK_MS)
+    return () => {
+      clearInterval(timer)
+      setBefore(false)
+    }
+  }, [blinking])
+  return before
+}
+
+function isInside({ x, y, width, height }: Rect, at: { readonly x: number; readonly y: number }): boolean {
+  return at.x >= x && at.y >= y && at.x < x + width && at.y < y + height
+}
+
+/** What is shown of the photo; all of it, turned, while it is being cropped. */
+function useShownFrame({ photo, groundwork }: PictureSource): Frame {
+  const cropping = useScene((state) => state.tool?.kind === 'crop')
+  return useMemo(() => {
+    const frame = frameOf(photo, groundwork?.crop)
+    return cropping ? { x: 0, y: 0, width: photo.width, height: photo.height, turn: frame.turn } : frame
+  }, [photo, groundwork, cropping])
 }
 
 /** The scene as the view shows it: with what is only being tried, or without the masks of the list that is edited while that is held. */

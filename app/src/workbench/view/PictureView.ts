@@ -1,20 +1,26 @@
-import { sceneGraph, type Look, type MaskListRef, type PictureSource } from '@welkinar/core'
+import { sceneGraph, turnedInFrame, type Frame, type Look, type MaskListRef, type PictureSource } from '@welkinar/core'
 import type { RenderPool } from '@welkinar/core/pool'
 import { renderTrouble } from '../../engine/renderTrouble'
 import type { Compare, MaskView } from '../../scene/sceneStore'
+import { clippedToMarks } from './clipMarks'
 import { hatchPattern } from './hatch'
 import { LookLayer } from './LookLayer'
+import { darknessToAlpha } from './shownPicture'
 import { toScreen, type ViewPort } from './viewPort'
 
 /** Everything that decides what the view shows. */
 export interface ViewWish {
   readonly source: PictureSource
+  /** What is shown of the photo, and how it is turned. */
+  readonly frame: Frame
   readonly port: ViewPort
   readonly compare: Compare
   /** What Split and Before show; the photo without it. */
   readonly against: PictureSource | undefined
   readonly splitAt: number
   readonly maskView: MaskView
+  /** Whether places that are newly clipped are marked. */
+  readonly marksClipped: boolean
   /** The list of masks that is seen. */
   readonly list: MaskListRef | undefined
   /** The mask that is seen alone; the whole list without it. */
@@ -38,6 +44,7 @@ export class PictureView {
   private readonly before: LookLayer
   private readonly mask: LookLayer
   private readonly hatch: LookLayer
+  private readonly clipped: LookLayer
   private wish: ViewWish | undefined
   private frame = 0
   private told: string | undefined
@@ -52,19 +59,29 @@ export class PictureView {
     this.picture = new LookLayer('picture', pool, redraw)
     this.before = new LookLayer('before', pool, redraw)
     this.mask = new LookLayer('mask', pool, redraw)
-    this.hatch = new LookLayer('hatch', pool, redraw, true)
+    this.hatch = new LookLayer('hatch', pool, redraw, darknessToAlpha)
+    this.clipped = new LookLayer('clipped', pool, redraw, clippedToMarks)
   }
 
   show(wish: ViewWish): void {
     this.wish = wish
+    const { frame } = wish
     const { photo } = wish.source
     const ask = (layer: LookLayer, look: Look, source = wish.source): void =>
-      layer.want({ node: sceneGraph(source, look), photo, port: wish.port, moving: wish.moving, covered: wish.covered })
+      layer.want({
+        node: turnedInFrame(sceneGraph(source, look), frame),
+        photo,
+        frame,
+        port: wish.port,
+        moving: wish.moving,
+        covered: wish.covered,
+      })
     if (this.showsMask(wish) && wish.list) {
       ask(wish.maskView === 'grey' ? this.mask : this.hatch, { kind: 'masks', of: wish.list, maskId: wish.maskId })
     }
     if (wish.compare !== 'after') ask(this.before, { kind: wish.against ? 'result' : 'photo' }, wish.against)
     if (wish.compare !== 'before' && wish.maskView !== 'grey') ask(this.picture, { kind: 'result', exaggerated: wish.exaggerated })
+    if (wish.marksClipped && wish.compare !== 'before') ask(this.clipped, { kind: 'clipped' })
     this.tell(wish)
     this.schedule()
   }
@@ -81,7 +98,7 @@ export class PictureView {
   }
 
   private get layers(): readonly LookLayer[] {
-    return [this.picture, this.before, this.mask, this.hatch]
+    return [this.picture, this.before, this.mask, this.hatch, this.clipped]
   }
 
   private tell(wish: ViewWish): void {
@@ -118,6 +135,7 @@ export class PictureView {
       const main = grey ? this.mask : this.picture
       main.draw(context, port)
       if (this.showsMask(wish) && wish.maskView === 'hatch') this.drawHatch(context, port, width, height)
+      if (wish.marksClipped) this.clipped.draw(context, port)
       if (wish.compare === 'split') this.drawSplit(context, wish, width, height)
     }
     this.tell(wish)
@@ -126,12 +144,12 @@ export class PictureView {
   private isSettled(wish: ViewWish): boolean {
     if (wish.compare === 'before') return this.before.settled
     if (this.showsMask(wish)) return wish.maskView === 'grey' ? this.mask.settled : this.hatch.settled && this.picture.settled
-    return this.picture.settled
+    return this.picture.settled && (!wish.marksClipped || this.clipped.settled)
   }
 
   /** What is compared with at the left of the divider. */
-  private drawSplit(context: CanvasRenderingContext2D, { port, source, splitAt }: ViewWish, width: number, height: number): void {
-    const at = Math.round(toScreen(port, splitAt * source.photo.width, 0).x * port.pixelRatio)
+  private drawSplit(context: CanvasRenderingContext2D, { port, frame, splitAt }: ViewWish, width: number, height: number): void {
+    const at = Math.round(toScreen(port, frame.x + splitAt * frame.width, 0).x * port.pixelRatio)
     context.save()
     context.beginPath()
     context.rect(0, 0, Math.min(width, at), height)

@@ -1,23 +1,23 @@
 import Box from '@mui/material/Box'
-import type { Size } from '@welkinar/core'
+import type { Rect } from '@welkinar/core'
 import type { KeyboardEvent, PointerEvent } from 'react'
 import { useScene } from '../../scene/sceneStore'
 import { toScreen, type ViewPort } from './viewPort'
 
 interface SplitDividerProps {
   readonly port: ViewPort
-  readonly photo: Size
+  readonly frame: Rect
 }
 
 /** The line between photo and picture; dragged, or moved with the arrow keys. */
-export function SplitDivider({ port, photo }: SplitDividerProps) {
+export function SplitDivider({ port, frame }: SplitDividerProps) {
   const splitAt = useScene((state) => state.splitAt)
   const moveTo = (part: number) => useScene.getState().set({ splitAt: Math.min(1, Math.max(0, part)) })
-  const { x } = toScreen(port, splitAt * photo.width, 0)
+  const { x } = toScreen(port, frame.x + splitAt * frame.width, 0)
   const onPointerMove = (event: PointerEvent<HTMLElement>) => {
     if (!event.currentTarget.hasPointerCapture(event.pointerId)) return
     const left = event.currentTarget.parentElement?.getBoundingClientRect().left ?? 0
-    moveTo(((event.clientX - left - port.width / 2) / port.zoom + port.centreX) / photo.width)
+    moveTo(((event.clientX - left - port.width / 2) / port.zoom + port.centreX - frame.x) / frame.width)
   }
   const onKeyDown = (event: KeyboardEvent) => {
     const by = event.key === 'ArrowLeft' ? -0.01 : event.key === 'ArrowRight' ? 0.01 : 0

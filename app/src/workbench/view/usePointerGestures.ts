@@ -1,4 +1,4 @@
-import type { Size } from '@welkinar/core'
+import type { Rect } from '@welkinar/core'
 import { useEffect, type RefObject } from 'react'
 import { useScene } from '../../scene/sceneStore'
 import { panBy, pinchBy, zoomAbout, type ViewPort } from './viewPort'
@@ -12,7 +12,7 @@ interface Point {
  * Wheel zooms, one pointer pans, two fingers pinch and pan, also while a tool or a handle would take one of them: that is let go then. The view is the element; `port` tells where
  * the photo lies now.
  */
-export function usePointerGestures(element: RefObject<HTMLElement | null>, photo: Size, port: () => ViewPort | undefined): void {
+export function usePointerGestures(element: RefObject<HTMLElement | null>, shownFrame: () => Rect, port: () => ViewPort | undefined): void {
   useEffect(() => {
     const target = element.current
     if (!target) return
@@ -29,7 +29,7 @@ export function usePointerGestures(element: RefObject<HTMLElement | null>, photo
       if (!now) return
       event.preventDefault()
       const { x, y } = place(event)
-      useScene.getState().set({ place: zoomAbout(now, photo, Math.exp(-event.deltaY * 0.0016), x, y) })
+      useScene.getState().set({ place: zoomAbout(now, shownFrame(), Math.exp(-event.deltaY * 0.0016), x, y) })
     }
     /** Sees each finger before anything else does. */
     const onFinger = (event: PointerEvent): void => {
@@ -53,7 +53,7 @@ export function usePointerGestures(element: RefObject<HTMLElement | null>, photo
       fingers.set(event.pointerId, after)
       const now = port()
       const other = [...fingers].find(([id]) => id !== event.pointerId)?.[1]
-      if (pinching && now && other) useScene.getState().set({ place: pinchBy(now, photo, before, after, other) })
+      if (pinching && now && other) useScene.getState().set({ place: pinchBy(now, shownFrame(), before, after, other) })
     }
     const onDown = (event: PointerEvent): void => {
       if (event.button !== 0 || event.target !== target.querySelector('canvas')) return
@@ -66,7 +66,7 @@ export function usePointerGestures(element: RefObject<HTMLElement | null>, photo
       if (!before || !now) return
       const after = place(event)
       pointers.set(event.pointerId, after)
-      useScene.getState().set({ place: panBy(now, photo, after.x - before.x, after.y - before.y) })
+      useScene.getState().set({ place: panBy(now, shownFrame(), after.x - before.x, after.y - before.y) })
     }
     const onUp = (event: PointerEvent): void => void pointers.delete(event.pointerId)
     const abort = new AbortController()
@@ -80,5 +80,5 @@ export function usePointerGestures(element: RefObject<HTMLElement | null>, photo
     target.addEventListener('pointerup', onUp, { signal })
     target.addEventListener('pointercancel', onUp, { signal })
     return () => abort.abort()
-  }, [element, photo, port])
+  }, [element, shownFrame, port])
 }

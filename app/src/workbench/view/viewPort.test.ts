@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import { panBy, pinchBy, toScreen, viewPortFor, visibleRegion, zoomAbout } from './viewPort'
 
-const photo = { width: 3000, height: 2000 }
+const photo = { x: 0, y: 0, width: 3000, height: 2000 }
 const screen = { width: 900, height: 600 }
 const fitted = viewPortFor({ zoom: 'fit', centreX: 0, centreY: 0 }, photo, screen, 1)
 

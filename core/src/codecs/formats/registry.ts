@@ -2,9 +2,10 @@ import type { BitDepth } from '../../render/renderTile'
 import type { FileFormat } from './fileFormat'
 import { jpegFormat } from './jpeg/jpegFormat'
 import { pngFormat } from './png/pngFormat'
+import { tiffFormat } from './tiff/tiffFormat'
 
 /** What pictures can be written to. */
-export const fileFormats = { png: pngFormat, jpeg: jpegFormat } satisfies Record<string, FileFormat>
+export const fileFormats = { png: pngFormat, jpeg: jpegFormat, tiff: tiffFormat } satisfies Record<string, FileFormat>
 
 export type ExportFormat = keyof typeof fileFormats
 

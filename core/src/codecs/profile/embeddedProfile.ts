@@ -1,5 +1,6 @@
 import { Inflate } from 'pako'
 import { joinBytes } from '../joinBytes'
+import { tiffTag } from '../tiffTag'
 import type { PhotoFormat } from '../sniffFormat'
 
 /** A profile is not larger than this; those of printers take a few megabytes. */
@@ -19,6 +20,7 @@ const finders: Readonly<Record<PhotoFormat, (bytes: Uint8Array) => Uint8Array | 
   png: ofPng,
   webp: ofWebp,
   avif: ofAvif,
+  tiff: ofTiff,
 }
 
 const JPEG_MARK = 'ICC_PROFILE\0'
@@ -88,6 +90,11 @@ function ofAvif(bytes: Uint8Array): Uint8Array | undefined {
   const at = header.search(/colr(?:prof|rICC)/)
   if (at < 4) return undefined
   return bytes.subarray(at + 8, at - 4 + numberAt(bytes, at - 4, 4))
+}
+
+/** Tag 34675 of the first directory (ICC.1:2022, annex B.3). */
+function ofTiff(bytes: Uint8Array): Uint8Array | undefined {
+  return tiffTag(bytes, 34675)
 }
 
 function textAt(bytes: Uint8Array, at: number, length: number): string {

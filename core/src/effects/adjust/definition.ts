@@ -1,53 +1,7 @@
-import { z } from 'zod'
-import type { GraphNode } from '../../graph/node'
-import { lengthControl, numberControl } from '../../model/controls'
-import { steady } from '../../graph/steady'
-import { adjustNode } from '../../operations/colour/adjust/adjust'
-import { unsharpNode } from '../../operations/colour/unsharp/unsharp'
-import { vividNode } from '../../operations/colour/vivid/vivid'
-import { curveNode } from '../../operations/fields/curve/curve'
 import { constantFieldNode } from '../../operations/sources/constantField/constantField'
 import { defineEffect } from '../effectDefinition'
+import { adjustControls, adjusted } from './adjusted'
 import { startingLooks } from './startingLooks'
-import { toneCurve } from './toneCurve'
-import { whiteBalanceGain } from './whiteBalance'
-
-const signed = (label: string, hint?: string): z.ZodNumber =>
-  numberControl({ label, unit: '%', usual: [-100, 100], hard: [-100, 100], step: 1, ...(hint ? { hint } : {}) })
-
-const pattern = z.strictObject({
-  exposure: numberControl({ label: 'Exposure', unit: 'EV', usual: [-3, 3], hard: [-10, 10], step: 0.05 }),
-  contrast: signed('Contrast'),
-  highlights: signed('Highlights'),
-  shadows: signed('Shadows'),
-  whites: signed('Whites', 'The brightest end of the tones.'),
-  midtones: signed('Midtones'),
-  blacks: signed('Blacks', 'The darkest end of the tones.'),
-})
-
-const shape = z.strictObject({
-  warmth: signed('Warmth', 'Above 0 as in later light, below 0 as in the shade.'),
-  tint: signed('Tint', 'Above 0 towards magenta, below 0 towards green.'),
-  saturation: numberControl({ label: 'Saturation', unit: '%', usual: [-100, 100], hard: [-100, 400], step: 1 }),
-  vibrance: signed('Vibrance', 'Saturation of what is pale; what is strong already stays.'),
-  fine: numberControl({
-    label: 'Fine contrast',
-    unit: '%',
-    usual: [-100, 100],
-    hard: [-100, 400],
-    step: 1,
-    hint: 'Local contrast; below 0 it softens.',
-  }),
-  fineRadius: lengthControl({ label: 'Fine radius', usual: [2, 30], hard: [0, 1000], step: 0.5 }),
-  broad: numberControl({ label: 'Broad contrast', unit: '%', usual: [-100, 100], hard: [-100, 400], step: 1 }),
-  broadRadius: lengthControl({ label: 'Broad radius', usual: [20, 200], hard: [0, 5000], step: 1 }),
-})
-
-const controls = z.strictObject({ pattern, shape })
-export type AdjustControls = z.infer<typeof controls>
-
-/** At 100 % local contrast adds so much of what a place differs from its surroundings. */
-const LOCAL = 0.6
 
 export const adjust = defineEffect({
   kind: 'adjust',
@@ -55,7 +9,7 @@ export const adjust = defineEffect({
   label: 'Adjust',
   place: 'finish',
   shownPart: 1,
-  controls,
+  controls: adjustControls,
   ownColours: 'those of the picture',
   dials: ['pattern.exposure', 'pattern.contrast', 'pattern.highlights', 'pattern.shadows', 'shape.warmth', 'shape.saturation'],
   startingLooks,
@@ -66,17 +20,3 @@ export const adjust = defineEffect({
   pattern: () => constantFieldNode(1),
   contribute: (controls, { beneath }) => ({ gives: 'correction', field: constantFieldNode(1), picture: () => adjusted(beneath, controls) }),
 })
-
-/** A picture with other tones and colours: exposure and white balance in linear light, then tones, colours, and local contrast. */
-function adjusted(tones: GraphNode, { pattern, shape }: AdjustControls): GraphNode {
-  const exposed = steady(Math.pow(2, pattern.exposure))
-  const [r, g, b] = whiteBalanceGain(shape.warmth, shape.tint)
-  const { shadows, highlights } = pattern
-  const still = exposed === 1 && r === 1 && g === 1 && b === 1 && shadows === 0 && highlights === 0
-  const gain = [exposed * r, exposed * g, exposed * b] as const
-  const lit = still ? tones : adjustNode(tones, { gain, shadows: shadows / 100, highlights: highlights / 100 })
-  const toned = curveNode(lit, toneCurve(pattern))
-  const coloured = vividNode(toned, { saturation: 1 + shape.saturation / 100, vibrance: shape.vibrance / 100 })
-  const broad = unsharpNode(coloured, shape.broadRadius, (LOCAL * shape.broad) / 100)
-  return unsharpNode(broad, shape.fineRadius, (LOCAL * shape.fine) / 100)
-}

@@ -1,13 +1,9 @@
 import type { StartingLook } from '../effectDefinition'
 import { everywhere } from '../lightMasks'
-import type { AdjustControls } from './definition'
+import { noAdjustment, type AdjustControls } from './adjusted'
 
 function look(name: string, parts: Partial<AdjustControls['pattern'] & AdjustControls['shape']>): StartingLook<AdjustControls> {
-  const all = {
-    ...{ exposure: 0, contrast: 0, highlights: 0, shadows: 0, whites: 0, midtones: 0, blacks: 0 },
-    ...{ warmth: 0, tint: 0, saturation: 0, vibrance: 0, fine: 0, fineRadius: 8, broad: 0, broadRadius: 60 },
-    ...parts,
-  }
+  const all = { ...noAdjustment.pattern, ...noAdjustment.shape, ...parts }
   const { exposure, contrast, highlights, shadows, whites, midtones, blacks, ...shape } = all
   return {
     name,

@@ -1,6 +1,7 @@
 import { z } from 'zod'
 import type { GraphNode } from '../../graph/node'
 import { numberControl } from '../../model/controls'
+import { middleOf } from '../../model/frame'
 import { steady } from '../../graph/steady'
 import { joinChannelsNode } from '../../operations/colour/joinChannels/joinChannels'
 import { placeNode } from '../../operations/geometry/place/place'
@@ -35,19 +36,20 @@ export const fringe = defineEffect({
     shape: 'as it is',
   }),
   pattern: () => constantFieldNode(1),
-  contribute: ({ pattern }, { beneath, width, height }) => ({
+  contribute: ({ pattern }, { beneath, frame }) => ({
     gives: 'correction',
     field: constantFieldNode(1),
     // Lateral chromatic aberration: a lens draws each colour at a size of its own.
     picture() {
+      const { x: centreX, y: centreY } = middleOf(frame)
       const sized = (thousandths: number): GraphNode =>
         placeNode(beneath, {
           enlarge: steady(1 + thousandths / 1000),
           turn: 0,
           moveX: 0,
           moveY: 0,
-          centreX: width / 2,
-          centreY: height / 2,
+          centreX,
+          centreY,
         })
       return joinChannelsNode(sized(pattern.red), beneath, sized(pattern.blue))
     },

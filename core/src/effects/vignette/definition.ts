@@ -52,6 +52,7 @@ export const vignette = defineEffect({
   controls,
   ownColours: 'those of the picture',
   dials: ['shape.darken', 'shape.lift', 'pattern.size', 'pattern.softness', 'pattern.roundness'],
+  inFrame: true,
   places: [{ ...originPlace, label: 'Middle' }],
   startingLooks,
   summary: ({ pattern, shape }) => ({
@@ -66,11 +67,12 @@ export const vignette = defineEffect({
 const CORNER = Math.SQRT2
 
 /** 1 in the middle, 0 where the vignette is full. */
-function within({ size, roundness, softness, ...origin }: VignetteControls['pattern'], { width, height, marks }: EffectScene): GraphNode {
+function within({ size, roundness, softness, ...origin }: VignetteControls['pattern'], { frame, marks }: EffectScene): GraphNode {
   const { x, y } = originOf(origin, marks)
+  const { width, height, turn } = frame
   const round = Math.sqrt(width * height) / 2
   const radius = (side: number): number => steady(((CORNER * size) / 100) * (side / 2 + (roundness / 100) * (round - side / 2)))
-  return ellipseMaskNode({ x, y, radiusX: radius(width), radiusY: radius(height), turn: 0, softness: Math.max(0.01, softness / 100) })
+  return ellipseMaskNode({ x, y, radiusX: radius(width), radiusY: radius(height), turn: -turn, softness: Math.max(0.01, softness / 100) })
 }
 
 /** In linear light: times 2^lift in the middle, times 2^-darken outside, and between them in between. */

@@ -1,5 +1,6 @@
 import { z } from 'zod'
 import { lengthControl, percentControl } from '../../model/controls'
+import { middleOf } from '../../model/frame'
 import { frameMaskNode } from '../../operations/masks/shapeMasks/frameMask'
 import { maskBase } from '../maskBase'
 import type { MaskDefinition } from '../maskDefinition'
@@ -26,12 +27,8 @@ export const frameMaskKind: MaskDefinition<FrameMask> = {
   hint: 'Away from the edges of the photo, or along them',
   start: ({ width, height }) => ({ kind: 'frame', inset: 0, softness: 0.25 * Math.min(width, height), roundness: 60 }),
   summary: ({ invert }) => (invert ? 'the edges of the frame' : 'away from the frame'),
-  node: (mask, { photo }) =>
-    frameMaskNode({
-      width: photo.width,
-      height: photo.height,
-      inset: mask.inset,
-      softness: mask.softness,
-      roundness: mask.roundness / 100,
-    }),
+  node: ({ inset, softness, roundness }, { frame }) => {
+    const { width, height, turn } = frame
+    return frameMaskNode({ ...middleOf(frame), turn, width, height, inset, softness, roundness: roundness / 100 })
+  },
 }

@@ -9,7 +9,10 @@ import {
   fieldOperations,
   listLimit,
   newFieldStep,
+  readPath,
+  readWord,
   schemaAt,
+  writePath,
   type FieldStep,
   type Size,
 } from '@welkinar/core'
@@ -19,7 +22,6 @@ import { Choice } from '../../../common/Choice'
 import { SchemaNumber } from '../../../common/SchemaNumber'
 import { changeKind, type EffectOf } from '../../../scene/sceneStore'
 import { ink } from '../../../theme'
-import { readPath, readWord, writePath } from '../../steps/paths'
 
 const most = listLimit(schemaAt(definitionOf('customField').controls, 'shape.steps'))?.most ?? 0
 

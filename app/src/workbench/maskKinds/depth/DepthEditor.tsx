@@ -9,7 +9,7 @@ export function DepthEditor({ source, list, mask }: MaskEditorProps<DepthMask>) 
   return (
     <>
       {!knowsDistance(source.marks ?? noMarks, source.depth) && (
-        <Button variant="outlined" onClick={() => useScene.getState().set({ sceneOpen: true })} sx={{ justifySelf: 'start' }}>
+        <Button variant="outlined" onClick={() => useScene.getState().set({ panel: 'marks' })} sx={{ justifySelf: 'start' }}>
           Give the scene a depth
         </Button>
       )}

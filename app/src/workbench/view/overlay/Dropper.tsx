@@ -11,6 +11,7 @@ import { limited, pointerPlace, toPhoto, type Point } from './geometry'
 import { Lens } from './Lens'
 import { PlaceRing } from './PlaceRing'
 import { TapSurface } from './TapSurface'
+import { ToolHint } from './ToolHint'
 
 interface DropperProps {
   readonly pool: RenderPool
@@ -86,31 +87,13 @@ export function Dropper({ pool, source, port, tool }: DropperProps) {
           <Box sx={{ px: 2, fontVariantNumeric: 'tabular-nums' }}>{colour ?? '…'}</Box>
         </Box>
       </Lens>
-      <Box
-        sx={{
-          position: 'absolute',
-          left: 12,
-          bottom: 12,
-          display: 'flex',
-          alignItems: 'center',
-          gap: 2,
-          p: 1,
-          pl: 3,
-          bgcolor: ink.paper,
-          border: `1px solid ${ink.rule}`,
-          borderRadius: '3px',
-        }}
-      >
-        <Box>{`${tool.what}: press a place`}</Box>
+      <ToolHint text={`${tool.what}: press a place`}>
         {owner && !tool.tones && (
           <Button variant="outlined" aria-pressed={beneath} onClick={() => setBeneath(!beneath)}>
             {beneath ? 'From what lies beneath' : 'From the photo alone'}
           </Button>
         )}
-        <Button variant="text" onClick={() => useScene.getState().set({ tool: undefined })}>
-          Leave it
-        </Button>
-      </Box>
+      </ToolHint>
     </Box>
   )
 }

@@ -5,7 +5,9 @@ import {
   maskDefinitionOf,
   maskSchemaOf,
   nearestNumber,
+  readPath,
   schemaAt,
+  writePath,
   type BoxScene,
   type Effect,
   type Mask,
@@ -15,7 +17,6 @@ import {
 } from '@welkinar/core'
 import { digitsOf } from '../../../common/NumberField'
 import { changeEffect, changeMask } from '../../../scene/sceneStore'
-import { readPath, writePath } from '../../steps/paths'
 import type { ViewPort } from '../viewPort'
 import { BoxHandles } from './BoxHandles'
 import { angleOf, atAngle, pathThrough } from './geometry'
@@ -28,10 +29,12 @@ interface EffectPatternProps {
   readonly port: ViewPort
   readonly effect: Effect
   readonly scene: BoxScene
+  /** By how much the photo is turned to stand upright: directions are those of the turned picture. */
+  readonly turn: number
 }
 
 /** The box and the arrow of an effect whose pattern has no place of its own. */
-export function EffectPatternHandles({ port, effect, scene }: EffectPatternProps) {
+export function EffectPatternHandles({ port, effect, scene, turn }: EffectPatternProps) {
   const { box, direction, controls, label, applies } = definitionOf(effect.kind)
   const placed = box?.read(effect.controls as never, scene)
   return (
@@ -48,7 +51,7 @@ export function EffectPatternHandles({ port, effect, scene }: EffectPatternProps
           }
         />
       )}
-      {direction && (applies?.(direction.path, effect.controls) ?? true) && <DirectionHandle port={port} effect={effect} />}
+      {direction && (applies?.(direction.path, effect.controls) ?? true) && <DirectionHandle port={port} effect={effect} turn={turn} />}
     </>
   )
 }
@@ -89,11 +92,11 @@ function kept(value: number, schema: Parameters<typeof limitsOf>[0]): number {
 }
 
 /** An arrow from the middle of the view in the direction in which the pattern moves. */
-function DirectionHandle({ port, effect }: Omit<EffectPatternProps, 'scene'>) {
+function DirectionHandle({ port, effect, turn }: Omit<EffectPatternProps, 'scene'>) {
   const { direction, controls } = definitionOf(effect.kind)
   if (!direction) return null
   const middle = { x: port.centreX, y: port.centreY }
-  const tip = atAngle(middle, ARROW / port.zoom, direction.arrow(readPath(effect.controls, direction.path)))
+  const tip = atAngle(middle, ARROW / port.zoom, direction.arrow(readPath(effect.controls, direction.path)) - turn)
   return (
     <>
       <GuideLine d={pathThrough(port, [middle, tip])} />
@@ -107,7 +110,7 @@ function DirectionHandle({ port, effect }: Omit<EffectPatternProps, 'scene'>) {
             effect.id,
             direction.label,
             (one) => {
-              const value = direction.value(Math.round(2 * angleOf(middle, to)) / 2)
+              const value = direction.value(Math.round(2 * (angleOf(middle, to) + turn)) / 2)
               writePath(one.controls, direction.path, kept(value, schemaAt(controls, direction.path)))
             },
             gesture && `${effect.id} direction ${gesture}`,

@@ -1,5 +1,5 @@
 import Box from '@mui/material/Box'
-import { findOwner, isEffect, maskList, noMarks, type PictureSource } from '@welkinar/core'
+import { findOwner, isEffect, maskList, noMarks, type Frame, type PictureSource } from '@welkinar/core'
 import type { RenderPool } from '@welkinar/core/pool'
 import { useShallow } from 'zustand/shallow'
 import { chosenMask, editedList, useScene } from '../../../scene/sceneStore'
@@ -8,14 +8,21 @@ import { interfaceOf } from '../../kinds'
 import { maskInterfaceOf } from '../../maskKinds'
 import { addRegion } from '../../scenePanel/regions'
 import type { ViewPort } from '../viewPort'
+import { CropTool } from './CropTool'
 import { Dropper } from './Dropper'
+import { EffectsHere } from './EffectsHere'
+import { LevelTool } from './LevelTool'
 import { MarkHandles } from './MarkHandles'
 import { MarkTool } from './MarkTool'
+import { MendTool } from './MendTool'
 import { OutlineSurface } from './OutlineSurface'
 import { EffectPatternHandles, MaskPatternHandles } from './PatternHandles'
 import { PlaceHandles } from './PlaceHandles'
 import { PlaceLens } from './PlaceLens'
 import { ReadMarks } from './ReadMarks'
+import { RepairHandles } from './RepairHandles'
+import { TurnedLayer } from './TurnedLayer'
+import { WatchTool } from './WatchTool'
 
 interface PhotoOverlayProps {
   readonly pool: RenderPool
@@ -24,21 +31,35 @@ interface PhotoOverlayProps {
   readonly settled: boolean
 }
 
-/** What lies over the photo for the hand: handles of the chosen mask or of the scene marks, and the tool that takes the pointer. */
-export function PhotoOverlay({ pool, source, port, settled }: PhotoOverlayProps) {
-  const { sceneOpen, tool } = useScene(useShallow(({ sceneOpen, tool }) => ({ sceneOpen, tool })))
+/** What lies over the photo for the hand: handles of what is chosen, the tool that takes the pointer, and what is asked about a place. */
+export function PhotoOverlay({ frame, port, ...shared }: PhotoOverlayProps & { readonly frame: Frame }) {
+  const tool = useScene((state) => state.tool)
+  if (tool?.kind === 'crop') return <CropTool source={shared.source} port={port} frame={frame} />
+  if (tool?.kind === 'level') return <LevelTool source={shared.source} port={port} />
+  return (
+    <TurnedLayer frame={frame} port={port}>
+      {(turned) => <OnThePhoto {...shared} port={turned} />}
+    </TurnedLayer>
+  )
+}
+
+/** What is placed on the photo itself, and turns with it. */
+function OnThePhoto({ pool, source, port, settled }: PhotoOverlayProps) {
+  const { panel, tool } = useScene(useShallow(({ panel, tool }) => ({ panel, tool })))
   const { effect, placing, list, mask } = useEdited(source)
   const { Handles: EffectHandles, Surface: EffectSurface } = effect ? interfaceOf(effect.kind) : {}
   const boxScene = { ...source.photo, marks: source.marks ?? noMarks }
+  const turn = source.groundwork?.crop?.turn ?? 0
   const { Handles: MaskHandles, Surface: MaskSurface } = mask ? maskInterfaceOf(mask.kind) : {}
   return (
     <>
       {!tool && (
         <HandleLayer port={port}>
-          {sceneOpen && <ReadMarks port={port} source={source} />}
-          {sceneOpen && <MarkHandles port={port} source={source} />}
+          {panel === 'marks' && <ReadMarks port={port} source={source} />}
+          {panel === 'marks' && <MarkHandles port={port} source={source} />}
+          {panel === 'photo' && <RepairHandles port={port} source={source} />}
           {effect && placing && <PlaceHandles port={port} effect={effect} marks={source.marks ?? noMarks} />}
-          {effect && placing && <EffectPatternHandles port={port} effect={effect} scene={boxScene} />}
+          {effect && placing && <EffectPatternHandles port={port} effect={effect} scene={boxScene} turn={turn} />}
           {effect && placing && EffectHandles && <EffectHandles port={port} effect={effect} />}
           {mask && list && <MaskPatternHandles port={port} list={list} mask={mask} scene={boxScene} />}
           {mask && list && MaskHandles && <MaskHandles port={port} source={source} list={list} mask={mask} />}
@@ -50,8 +71,10 @@ export function PhotoOverlay({ pool, source, port, settled }: PhotoOverlayProps)
       {tool && effect && EffectSurface && <EffectSurface port={port} effect={effect} tool={tool} />}
       {effect && <PlaceLens pool={pool} source={source} port={port} />}
       {tool?.kind === 'dropper' && <Dropper pool={pool} source={source} port={port} tool={tool} />}
-      {tool?.kind === 'region' && sceneOpen && <OutlineSurface port={port} onDrawn={addRegion} />}
-      {tool?.kind === 'mark' && sceneOpen && (
+      {tool?.kind === 'watch' && <WatchTool port={port} />}
+      {tool?.kind === 'mend' && panel === 'photo' && <MendTool pool={pool} source={source} port={port} />}
+      {tool?.kind === 'region' && panel === 'marks' && <OutlineSurface port={port} onDrawn={addRegion} />}
+      {tool?.kind === 'mark' && panel === 'marks' && (
         <>
           <svg width={port.width} height={port.height} style={{ position: 'absolute', inset: 0, pointerEvents: 'none' }}>
             <MarkHandles port={port} source={source} />
@@ -59,25 +82,26 @@ export function PhotoOverlay({ pool, source, port, settled }: PhotoOverlayProps)
           <MarkTool pool={pool} source={source} port={port} mark={tool.mark} />
         </>
       )}
+      <EffectsHere pool={pool} source={source} port={port} />
     </>
   )
 }
 
 /** What the hand works on: the selected effect while it is placed, and the chosen mask of the list that is open. */
 function useEdited(source: PictureSource) {
-  const { selectedId, openStep, chosenMaskId, sceneOpen, readOnly } = useScene(
-    useShallow(({ selectedId, openStep, chosenMaskId, sceneOpen, readOnly }) => ({
+  const { selectedId, openStep, chosenMaskId, panel, readOnly } = useScene(
+    useShallow(({ selectedId, openStep, chosenMaskId, panel, readOnly }) => ({
       selectedId,
       openStep,
       chosenMaskId,
-      sceneOpen,
+      panel,
       readOnly,
     })),
   )
   const owner = readOnly ? undefined : findOwner(source, selectedId)
-  const placing = !sceneOpen && (openStep === 'pattern' || openStep === 'shape')
+  const placing = panel === 'steps' && (openStep === 'pattern' || openStep === 'shape')
   const list = editedList(owner, openStep)
-  const editing = !sceneOpen && list && (openStep === 'where' || list.list === 'region')
+  const editing = panel === 'steps' && list && (openStep === 'where' || list.list === 'region')
   const mask = editing ? chosenMask(maskList(source, list), chosenMaskId) : undefined
   return { effect: owner && isEffect(owner) ? owner : undefined, placing, list, mask }
 }

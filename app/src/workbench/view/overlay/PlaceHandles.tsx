@@ -1,6 +1,5 @@
-import { definitionOf, markedPoint, type Effect, type EffectPlace, type SceneMarks } from '@welkinar/core'
+import { definitionOf, markedPoint, readPath, readWord, writePath, type Effect, type EffectPlace, type SceneMarks } from '@welkinar/core'
 import { changeEffect, useScene } from '../../../scene/sceneStore'
-import { readPath, readWord, writePath } from '../../steps/paths'
 import type { ViewPort } from '../viewPort'
 import type { Point } from './geometry'
 import { Handle } from './Handle'

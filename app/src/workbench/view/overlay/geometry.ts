@@ -18,9 +18,15 @@ export function screenPoint(port: ViewPort, { x, y }: Point): Point {
 }
 
 /** Css px of a pointer within an element. */
-export function pointerPlace(event: { readonly clientX: number; readonly clientY: number }, element: Element): Point {
+export function pointerPlace({ clientX, clientY }: { readonly clientX: number; readonly clientY: number }, element: Element): Point {
   const box = element.getBoundingClientRect()
-  return { x: event.clientX - box.left, y: event.clientY - box.top }
+  const degrees = Number(element.closest<HTMLElement>('[data-turn]')?.dataset['turn'] ?? 0)
+  if (degrees === 0) return { x: clientX - box.left, y: clientY - box.top }
+  // The box about a turned element has the same middle.
+  const radians = (degrees * Math.PI) / 180
+  const [sin, cos] = [Math.sin(radians), Math.cos(radians)]
+  const [x, y] = [clientX - box.left - box.width / 2, clientY - box.top - box.height / 2]
+  return { x: x * cos - y * sin + element.clientWidth / 2, y: x * sin + y * cos + element.clientHeight / 2 }
 }
 
 /** Kept within what documents can hold, and to a hundredth of a px. */

@@ -1,8 +1,7 @@
-import { Deflate, Z_FULL_FLUSH, Z_RLE } from 'pako'
 import type { Kernels } from '../../../graph/operation'
-import { joinBytes } from '../../joinBytes'
 import type { Band, EncodedBand } from '../fileFormat'
-import { checksumOf } from './adler'
+import { checksumOf } from '../adler'
+import type { DeflateBand } from '../zlib'
 import { filterRows } from './filterRows'
 import { pngChunk } from './pngChunk'
 
@@ -36,18 +35,4 @@ function deepSamplesOf({ width, height, data }: Band): Uint8Array {
     }
   }
   return samples
-}
-
-/**
- * Compresses bytes to deflate blocks that end on a byte, none of them the last (zlib: raw, level 6, strategy `Z_RLE`, full flush). Runs of the byte before, as filtered pictures have
- * them: a third of the time that looking for all repetitions takes, in files as small. Whatever it is, its bytes are the same.
- */
-export type DeflateBand = (bytes: Uint8Array) => Uint8Array
-
-export const deflateInScript: DeflateBand = (bytes) => {
-  const pieces: Uint8Array[] = []
-  const deflate = new Deflate({ raw: true, level: 6, strategy: Z_RLE })
-  deflate.onData = (piece) => pieces.push(piece as Uint8Array)
-  deflate.push(bytes, Z_FULL_FLUSH)
-  return joinBytes(pieces)
 }

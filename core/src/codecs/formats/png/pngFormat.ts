@@ -1,14 +1,11 @@
 import type { FileFormat } from '../fileFormat'
-import { joinedAdler } from './adler'
+import { joinedAdler } from '../adler'
+import { LAST_BLOCK, ZLIB_HEAD } from '../zlib'
 import { pngChunk } from './pngChunk'
 
 const SIGNATURE = Uint8Array.of(0x89, 0x50, 0x4e, 0x47, 0x0d, 0x0a, 0x1a, 0x0a)
 /** Colour without alpha, the only compression and filter method, not interlaced. */
 const HOW = [2, 0, 0, 0]
-/** Head of a zlib stream (RFC 1950): deflate with a window of 32 KB. */
-const ZLIB_HEAD = Uint8Array.of(0x78, 0x9c)
-/** Last block of a deflate stream, empty (RFC 1951). */
-const LAST_BLOCK = [0x03, 0x00]
 /** Codes are sRGB, to be shown as perceived. */
 const SRGB = Uint8Array.of(0)
 

@@ -18,26 +18,30 @@ export type PlaceParameters = {
   /** The fixed point of enlarging and turning, photo px. */
   readonly centreX: number
   readonly centreY: number
+  /** Read by a cubic, which keeps it sharp; else bilinearly. */
+  readonly sharp?: true
 }
 
 /** Row by row the 2 by 3 matrix that takes a pixel centre of the result to the place it is read from. */
 type Matrix = readonly [number, number, number, number, number, number]
 
-/** Moves, enlarges and turns a picture; read bilinearly, its border repeats outside. */
+/** Moves, enlarges and turns a picture; its border repeats outside. */
 export const place: Operation<PlaceParameters> = {
   name: 'place',
   need(params, rect, grid, kernels) {
-    return readRect(inverse(params, grid, kernels), rect)
+    return readRect(inverse(params, grid, kernels), rect, params.sharp ? 2 : 1)
   },
   run(context, params, inputs, rect) {
     const input = inputAt(inputs, 0)
     const [a, b, c, d, e, f] = inverse(params, context.grid, context.kernels)
     const offsetX = a * rect.x + b * rect.y + c - input.rect.x
     const offsetY = d * rect.x + e * rect.y + f - input.rect.y
+    const { kernels } = context
+    const lay = params.sharp ? kernels.placePlaneCubic : kernels.placePlane
     const planes = input.planes.map((source) => {
       const out = context.plane(rect.width * rect.height)
       const { width, height } = input.rect
-      context.kernels.placePlane(source, width, height, out, rect.width, rect.height, a, b, offsetX, d, e, offsetY)
+      lay(source, width, height, out, rect.width, rect.height, a, b, offsetX, d, e, offsetY)
       return out
     })
     return { kind: input.kind, rect, planes }
@@ -71,13 +75,14 @@ function inverse(params: PlaceParameters, grid: Grid, kernels: Kernels): Matrix 
   ]
 }
 
-function readRect([a, b, c, d, e, f]: Matrix, rect: Rect): Rect {
+/** @param reach px that are read about a place */
+function readRect([a, b, c, d, e, f]: Matrix, rect: Rect, reach: number): Rect {
   const corners = [rect.x, rect.x + rect.width - 1].flatMap((x) =>
     [rect.y, rect.y + rect.height - 1].map((y) => ({ x: a * x + b * y + c, y: d * x + e * y + f })),
   )
-  const x = Math.floor(Math.min(...corners.map((corner) => corner.x))) - 1
-  const y = Math.floor(Math.min(...corners.map((corner) => corner.y))) - 1
-  const right = Math.ceil(Math.max(...corners.map((corner) => corner.x))) + 2
-  const bottom = Math.ceil(Math.max(...corners.map((corner) => corner.y))) + 2
+  const x = Math.floor(Math.min(...corners.map((corner) => corner.x))) - reach
+  const y = Math.floor(Math.min(...corners.map((corner) => corner.y))) - reach
+  const right = Math.ceil(Math.max(...corners.map((corner) => corner.x))) + reach + 1
+  const bottom = Math.ceil(Math.max(...corners.map((corner) => corner.y))) + reach + 1
   return { x, y, width: right - x, height: bottom - y }
 }

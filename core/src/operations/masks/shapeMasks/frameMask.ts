@@ -1,9 +1,13 @@
+import { degreesToRadians } from '../../../model/degrees'
 import { graphNode, type GraphNode } from '../../../graph/node'
 import type { Operation } from '../../../graph/operation'
 import { fallFrom, pixelOf, writeMask } from './fall'
 
 export type FrameParameters = {
-  /** Size of the photo, px. */
+  /** Middle and size of the frame, photo px, and by how much the photo is turned in it, degrees counter-clockwise. */
+  readonly x: number
+  readonly y: number
+  readonly turn: number
   readonly width: number
   readonly height: number
   /** From the frame to where the mask begins to open. */
@@ -16,10 +20,13 @@ export type FrameParameters = {
 /** Shut up to `inset` from the frame, open from `inset` + `softness` on. */
 export const frameMask: Operation<FrameParameters> = {
   name: 'frameMask',
-  run(context, { width, height, inset, softness, roundness }, _inputs, rect) {
+  run(context, { x, y, turn, width, height, inset, softness, roundness }, _inputs, rect) {
+    const { kernels } = context
+    const radians = degreesToRadians(turn)
+    const [cos, sin] = [kernels.cosine(radians), kernels.sine(radians)]
     const radius = (roundness * Math.min(width, height)) / 2
     const { middle, half } = fallFrom(-inset - softness, softness, pixelOf(context))
-    return writeMask(context, rect, (...at) => context.kernels.frameMask(...at, width, height, radius, middle, half))
+    return writeMask(context, rect, (...at) => kernels.frameMask(...at, x, y, width, height, cos, sin, radius, middle, half))
   },
 }
 

@@ -1,4 +1,4 @@
-import type { Checksum } from '../fileFormat'
+import type { Checksum } from './fileFormat'
 
 /** Largest prime below 2^16. */
 const BASE = 65521

@@ -1,0 +1,32 @@
+import Box from '@mui/material/Box'
+import Button from '@mui/material/Button'
+import type { PictureSource } from '@welkinar/core'
+import { useScene } from '../../scene/sceneStore'
+import { FrameSection } from './FrameSection'
+import { NoiseSection } from './NoiseSection'
+import { RepairSection } from './RepairSection'
+import { ToneSection } from './ToneSection'
+
+interface PhotoPanelProps {
+  readonly source: PictureSource
+}
+
+/** What is done to the photo itself before all effects: its frame, spots in it, its light and colour, its noise. */
+export function PhotoPanel({ source }: PhotoPanelProps) {
+  return (
+    <>
+      <Box sx={{ px: 4, pt: 4, pb: 3, display: 'flex', alignItems: 'baseline', gap: 2 }}>
+        <Box component="h2" sx={{ m: 0, fontSize: 17, fontWeight: 650, flex: 1 }}>
+          Photo
+        </Box>
+        <Button variant="outlined" onClick={() => useScene.getState().set({ panel: 'steps', tool: undefined })}>
+          Done
+        </Button>
+      </Box>
+      <FrameSection source={source} />
+      <ToneSection source={source} />
+      <RepairSection source={source} />
+      <NoiseSection source={source} />
+    </>
+  )
+}

@@ -1,0 +1,99 @@
+import Box from '@mui/material/Box'
+import Button from '@mui/material/Button'
+import {
+  adjustControls,
+  balanceForGrey,
+  controlOf,
+  limitsOf,
+  linearOf,
+  readPath,
+  sceneGraph,
+  schemaAt,
+  startingTone,
+  writePath,
+  type AdjustControls,
+  type PictureSource,
+} from '@welkinar/core'
+import { useMemo } from 'react'
+import { DropperButton } from '../../common/ColourField'
+import { NumberControl } from '../../common/NumberControl'
+import { useScene } from '../../scene/sceneStore'
+import { Section } from '../scenePanel/Section'
+import { twoColumns } from '../steps/FieldControls'
+
+const light = ['exposure', 'contrast', 'highlights', 'shadows', 'whites', 'blacks', 'midtones'].map((key) => `pattern.${key}`)
+const balance = ['warmth', 'tint'].map((key) => `shape.${key}`)
+const colour = ['saturation', 'vibrance'].map((key) => `shape.${key}`)
+const detail = ['fine', 'fineRadius', 'broad', 'broadRadius'].map((key) => `shape.${key}`)
+
+/** Light and colour of the photo, under all effects. */
+export function ToneSection({ source }: { readonly source: PictureSource }) {
+  const { photo, groundwork } = source
+  const start = useMemo(() => startingTone(photo), [photo])
+  const tone = groundwork?.tone ?? start
+  const change = (label: string, alter: (tone: AdjustControls) => void, gesture?: string): void =>
+    void useScene.getState().change(
+      `Photo: ${label}`,
+      (scene) => {
+        const next = structuredClone(tone)
+        alter(next)
+        // As it came, nothing is to be computed.
+        scene.groundwork.tone = JSON.stringify(next) === JSON.stringify(start) ? null : next
+      },
+      gesture && `photo ${gesture}`,
+    )
+  const controls = (paths: readonly string[]) =>
+    paths.map((path) => {
+      const schema = schemaAt(adjustControls, path)
+      const control = controlOf(schema)
+      return (
+        control && (
+          <NumberControl
+            key={path}
+            control={control}
+            limits={limitsOf(schema)}
+            value={readPath(tone, path)}
+            start={Number(readPath(start, path).toFixed(3))}
+            onChange={(value, gesture) => change(control.label, (next) => writePath(next, path, value), gesture)}
+          />
+        )
+      )
+    })
+  return (
+    <>
+      <Section
+        title="White balance"
+        action={
+          <DropperButton
+            what="Grey"
+            tones={sceneGraph({ ...source, ...withoutTone(source) }, { kind: 'groundwork' })}
+            onTake={(_hex, taken) => change('White balance', (next) => void Object.assign(next.shape, balanceForGrey(linearOf(taken))))}
+          />
+        }
+      >
+        <Box sx={twoColumns}>{controls(balance)}</Box>
+      </Section>
+      <Section
+        title="Light and colour"
+        action={
+          groundwork?.tone && (
+            <Button
+              variant="text"
+              onClick={() => useScene.getState().change('Photo: as it came', (scene) => void (scene.groundwork.tone = null))}
+            >
+              As it came
+            </Button>
+          )
+        }
+      >
+        <Box sx={twoColumns}>{controls([...light, ...colour])}</Box>
+        <Box sx={twoColumns}>{controls(detail)}</Box>
+      </Section>
+    </>
+  )
+}
+
+/** What is grey is asked of the photo before its white balance. */
+function withoutTone({ groundwork }: PictureSource): Partial<PictureSource> {
+  return groundwork ? { groundwork: { ...groundwork, tone: null } } : {}
+}

@@ -1,0 +1,66 @@
+import Box from '@mui/material/Box'
+import { hexFromRgb, lightnessOf, linearOf, sceneGraph, type PictureSource, type Rgb } from '@welkinar/core'
+import type { RenderPool } from '@welkinar/core/pool'
+import { useEffect, useMemo, useState } from 'react'
+import { useScene } from '../../scene/sceneStore'
+import { ink } from '../../theme'
+
+interface ColourHereProps {
+  readonly pool: RenderPool
+  readonly source: PictureSource
+}
+
+/** The colour of the picture under the pointer, and beside it that of the photo. */
+export function ColourHere({ pool, source }: ColourHereProps) {
+  const at = useScene((state) => state.pointerAt)
+  const [picture, photo] = useMemo(() => [sceneGraph(source), sceneGraph(source, { kind: 'photo' })] as const, [source])
+  const [read, setRead] = useState<{ readonly at: typeof at; readonly colours: readonly [Rgb, Rgb] }>()
+  useEffect(() => {
+    if (!at) return
+    // Of the places that a hand passes only the last is worth an answer.
+    const abort = new AbortController()
+    Promise.all([picture, photo].map((node) => pool.colourAt(node, source.photo, at.x, at.y, abort.signal)))
+      .then(([after, before]) => !abort.signal.aborted && after && before && setRead({ at, colours: [after, before] }))
+      .catch(() => undefined)
+    return () => abort.abort()
+  }, [pool, source.photo, picture, photo, at])
+  // Until a place is read the last one stays; nothing beside the photo.
+  const [after, before] = (at && read?.colours) ?? []
+  const rows: readonly (readonly [string, string])[] = after
+    ? [
+        ['sRGB', after.map((value) => Math.round(255 * value)).join('  ')],
+        [
+          'Linear',
+          linearOf(after)
+            .map((value) => value.toFixed(3))
+            .join('  '),
+        ],
+        ['L*', `${lightnessOf(after).toFixed(1)}${before ? ` from ${lightnessOf(before).toFixed(1)}` : ''}`],
+      ]
+    : [
+        ['sRGB', '–'],
+        ['Linear', '–'],
+        ['L*', '–'],
+      ]
+  return (
+    <Box component="section" aria-label="Colour under the pointer" sx={{ display: 'flex', gap: 2 }}>
+      <Box sx={{ width: 34, flex: 'none', display: 'grid', gridTemplateRows: '2fr 1fr', border: `1px solid ${ink.rule}` }}>
+        <Box sx={{ bgcolor: after ? hexFromRgb(after) : 'transparent' }} />
+        <Box sx={{ bgcolor: before ? hexFromRgb(before) : 'transparent' }} />
+      </Box>
+      <Box
+        component="dl"
+        sx={{ m: 0, flex: 1, display: 'grid', gridTemplateColumns: '42px 1fr', rowGap: '1px', fontSize: 12, whiteSpace: 'nowrap' }}
+      >
+        {rows.map(([name, value]) => [
+          <Box component="dt" key={name} sx={{ color: ink.secondary }}>
+            {name}
+          </Box>,
+          <Box component="dd" key={`${name} value`} sx={{ m: 0, whiteSpace: 'pre' }}>
+            {value}
+          </Box>,
+        ])}
+      </Box>
+    </Box>
+  )
+}
