@@ -1,5 +1,5 @@
 import { execFile } from 'node:child_process'
-import { mkdtemp, rm, writeFile } from 'node:fs/promises'
+import { mkdtemp, readFile, rm, writeFile } from 'node:fs/promises'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { fileURLToPath } from 'node:url'
@@ -7,6 +7,7 @@ import { promisify } from 'node:util'
 import type { Browser, Page } from 'playwright-core'
 import sharp from 'sharp'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import { dngOf } from '../core/test-support/dng'
 import { addEffect, dropFile, exported, launch, settled, shelfReady, visit } from './support/browser'
 import { drag, fittedPhoto, pngOf, shownPhoto, view } from './support/photo'
 
@@ -229,5 +230,63 @@ describe('the photo itself, and what is watched', () => {
     const theirs = await sharp(named('out.png')).removeAlpha().raw().toBuffer({ resolveWithObject: true })
     expect({ width: theirs.info.width, height: theirs.info.height }).toEqual(shown)
     expect(Buffer.compare(ours, theirs.data)).toBe(0)
+  })
+})
+
+describe('files of cameras and archives', () => {
+  let browser: Browser
+  let page: Page
+  let complaints: string[]
+  let folder: string
+  beforeAll(async () => {
+    folder = await mkdtemp(join(tmpdir(), 'deep-'))
+    browser = await launch()
+    const visited = await visit(browser)
+    page = visited.page
+    complaints = visited.complaints
+    await shelfReady(page)
+  })
+  afterAll(async () => {
+    await browser.close()
+    await rm(folder, { recursive: true })
+    expect(complaints).toEqual([])
+  })
+
+  const shape = { width: 240, height: 160 }
+  const light = (x: number, y: number, colour: number): number => (0.05 + (0.8 * x) / shape.width) * (colour === 1 ? 1 : 0.4 + y / 400)
+
+  it.each(['shot.dng', 'scan.tif'])('%s opens, and is written as a TIFF of 16 bits with the pixels of the command line', async (name) => {
+    const deep = Uint16Array.from({ length: 3 * shape.width * shape.height }, (_, i) => {
+      const [x, y] = [Math.floor(i / 3) % shape.width, Math.floor(i / 3 / shape.width)]
+      return Math.round(65535 * light(x, y, i % 3))
+    })
+    const raw = { ...shape, channels: 3 as const }
+    const bytes =
+      name === 'shot.dng'
+        ? dngOf({ ...shape, pattern: [0, 1, 1, 2], compressed: true, light })
+        : await sharp(deep, { raw }).toColourspace('rgb16').tiff({ compression: 'lzw', tile: true }).toBuffer()
+    await writeFile(join(folder, name), bytes)
+    await page.goto(page.url().replace(/\/scene.*|\/$/, '/'))
+    await shelfReady(page)
+    await dropFile(page, bytes, name, name === 'shot.dng' ? '' : 'image/tiff')
+    await page.waitForURL(/\/scene\//)
+    await settled(page)
+    const recipe = page.waitForEvent('download')
+    await page.keyboard.press('Control+k')
+    await page.getByRole('combobox', { name: 'Find a command' }).fill('save the recipe')
+    await page.keyboard.press('Enter')
+    await (await recipe).saveAs(join(folder, 'recipe.json'))
+    await page.getByRole('link', { name: 'Export' }).click()
+    await page.getByRole('button', { name: 'TIFF', exact: true }).click()
+    await page.getByRole('button', { name: '16 bit' }).click()
+    const waiting = page.waitForEvent('download')
+    await page.getByRole('button', { name: 'Make the TIFF file' }).click()
+    const ours = await readFile(await (await waiting).path())
+    const main = fileURLToPath(new URL('../server/dist/render.js', import.meta.url))
+    const out = join(folder, 'out.tif')
+    const args = ['--photo', join(folder, name), '--recipe', join(folder, 'recipe.json'), '--bits', '16', '--out', out]
+    await run('node', [main, ...args])
+    expect((await readFile(out)).equals(ours)).toBe(true)
+    expect((await sharp(ours).metadata()).depth).toBe('ushort')
   })
 })

@@ -16,6 +16,7 @@ const files: Record<CodecName, string> = {
   webpDecoder: '@jsquash/webp/codec/dec/webp_dec.wasm',
   avifDecoder: '@jsquash/avif/codec/dec/avif_dec.wasm',
   colour: 'lcms-wasm/dist/lcms.wasm',
+  raw: 'libraw-wasm/dist/libraw.wasm',
 }
 
 /** The codecs of the browser, with another deflate. */

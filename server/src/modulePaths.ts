@@ -10,6 +10,7 @@ const codecs: Record<CodecName, string> = {
   webpDecoder: '@jsquash/webp/codec/dec/webp_dec.wasm',
   avifDecoder: '@jsquash/avif/codec/dec/avif_dec.wasm',
   colour: 'lcms-wasm/dist/lcms.wasm',
+  raw: 'libraw-wasm/dist/libraw.wasm',
 }
 
 /** File of a codec's WebAssembly module. */

@@ -15,7 +15,7 @@ const NO_LIMIT = false
  */
 export const nativeCodecs = (others: Codecs): Codecs => ({
   async decoderFor(format) {
-    if (format === 'tiff') return others.decoderFor(format)
+    if (format === 'tiff' || format === 'raw') return others.decoderFor(format)
     return async (bytes) => {
       // As in the browser an embedded profile is not applied, and a file that is a little damaged gives what there is.
       const picture = sharp(bytes, { ignoreIcc: true, failOn: 'none', limitInputPixels: NO_LIMIT })

@@ -57,6 +57,9 @@ function nonceOf(response: ServerResponse): string {
   return nonce
 }
 
+/** What joins the raw decoder to JavaScript makes its functions from text; a thread has a policy of its own, and none but our scripts. */
+const RENDER_THREAD = /^\/assets\/renderThread-[\w-]+\.js$/
+
 /** Isolation for shared memory, and a policy that allows our own files only. Styles carry a nonce of the page. */
 async function addSecurity(server: FastifyInstance): Promise<void> {
   await server.register(helmet, {
@@ -64,7 +67,7 @@ async function addSecurity(server: FastifyInstance): Promise<void> {
       useDefaults: false,
       directives: {
         defaultSrc: ["'none'"],
-        scriptSrc: ["'self'", "'wasm-unsafe-eval'"],
+        scriptSrc: ["'self'", "'wasm-unsafe-eval'", ({ url = '' }) => (RENDER_THREAD.test(url) ? "'unsafe-eval'" : "'self'")],
         workerSrc: ["'self'"],
         styleSrc: ["'self'", (_, response) => `'nonce-${nonceOf(response as ServerResponse)}'`],
         styleSrcAttr: ["'unsafe-inline'"],

@@ -3,6 +3,7 @@ import jpegEncoder from '@cornerstonejs/codec-libjpeg-turbo-8bit/wasm?url'
 import avifDecoder from '@jsquash/avif/codec/dec/avif_dec.wasm?url'
 import png from '@jsquash/png/codec/pkg/squoosh_png_bg.wasm?url'
 import colour from 'lcms-wasm/dist/lcms.wasm?url'
+import raw from 'libraw-wasm/dist/libraw.wasm?url'
 import webpDecoder from '@jsquash/webp/codec/dec/webp_dec.wasm?url'
 import type { MemoryBudget } from '@welkinar/core/pool'
 import { RenderWorker, wasmCodecs, type CodecName } from '@welkinar/core/worker'
@@ -12,7 +13,7 @@ import { browserCodecs } from './browserCodecs'
 
 // One thread of the pool in the browser. Its name is the budget of its results.
 
-const modules: Record<CodecName, string> = { jpegDecoder, jpegEncoder, png, webpDecoder, avifDecoder, colour }
+const modules: Record<CodecName, string> = { jpegDecoder, jpegEncoder, png, webpDecoder, avifDecoder, colour, raw }
 
 const compile = (url: string): Promise<WebAssembly.Module> => WebAssembly.compileStreaming(fetch(url))
 

@@ -33,7 +33,7 @@ interface Decoder {
   /** The WebAssembly that it needs; nothing for one in JavaScript. */
   readonly codec?: CodecName
   readonly init?: unknown
-  readonly decode: Decode
+  decode(bytes: Uint8Array, load: LoadCodec): Promise<DecodedPixels>
 }
 
 const copyOf = (bytes: Uint8Array): ArrayBuffer => bytes.slice().buffer as ArrayBuffer
@@ -55,8 +55,9 @@ const decoders: Record<PhotoFormat, Decoder> = {
       return picture
     },
   },
-  // It is large, and seldom needed.
+  // They are large, and seldom needed.
   tiff: { decode: async (bytes) => (await import('./decodeTiff')).decodeTiff(copyOf(bytes)) },
+  raw: { decode: async (bytes, load) => (await import('./decodeRaw')).decodeRaw(bytes, load) },
 }
 
 /** Sixteen bits a channel. The picture lies in the memory of the codec until it is freed there. */
@@ -70,10 +71,10 @@ async function decodePng16(bytes: Uint8Array): Promise<DecodedPixels> {
 /** The decoder of a format, ready. It throws whatever its codec throws on broken data. @throws Error if the codec cannot be loaded */
 export async function decoderFor(format: PhotoFormat, load: LoadCodec): Promise<Decode> {
   const { codec, init, decode } = decoders[format]
-  if (codec === undefined) return decode
+  if (codec === undefined) return (bytes) => decode(bytes, load)
   await prepareCodec(codec, load, init)
   return (bytes) =>
-    decode(bytes).catch((error: unknown) => {
+    decode(bytes, load).catch((error: unknown) => {
       // One that broken data has stopped halfway may be in any state: it is made anew the next time. That of PNG stays as it is (`readPngStructure`).
       ready.delete(codec)
       throw error

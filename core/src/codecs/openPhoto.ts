@@ -45,12 +45,13 @@ export async function openPhoto(
   if ('not' in sniffed) throw new UserProblem(`“${fileName}” cannot be opened: it is ${sniffed.not}.`)
   const { format } = sniffed
   checkStructure(bytes, fileName, format)
-  checkSize(headerSize(bytes, fileName), fileName, allowLarge)
+  // A camera's file begins with a small picture, whose size says nothing.
+  if (format !== 'raw') checkSize(headerSize(bytes, fileName), fileName, allowLarge)
   const decoded = await decodeOrExplain(bytes, fileName, format, codecs)
   checkSize(decoded, fileName, allowLarge)
   const notices = isAnimatedPng(bytes, format) ? [`“${fileName}” is an animation; its first picture was opened.`] : []
   if (inColour) notices.push(...(await convertColours(bytes, fileName, format, decoded, codecs)))
-  const transparent = format !== 'jpeg' && layOnWhite(decoded.data)
+  const transparent = format !== 'jpeg' && format !== 'raw' && layOnWhite(decoded.data)
   if (transparent) notices.push(`“${fileName}” has transparent parts; they were laid on white.`)
   return { full: toLevel(decoded, await readOrientation(bytes, format)), notices }
 }

@@ -1,9 +1,9 @@
 import exifr from 'exifr'
 import type { PhotoFormat } from './sniffFormat'
 
-/** EXIF orientation 1-8; 1 if there is none or it cannot be read. AVIF carries its own and is left as decoded. */
+/** EXIF orientation 1-8; 1 if there is none or it cannot be read. AVIF and raw files are upright when they are decoded. */
 export async function readOrientation(bytes: Uint8Array, format: PhotoFormat): Promise<number> {
-  const block = format === 'webp' ? webpExif(bytes) : format === 'avif' ? undefined : bytes
+  const block = format === 'webp' ? webpExif(bytes) : format === 'avif' || format === 'raw' ? undefined : bytes
   if (!block) return 1
   try {
     const found = await exifr.orientation(block)

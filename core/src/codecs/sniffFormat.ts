@@ -1,18 +1,17 @@
 /** Formats that photos come in. */
-export type PhotoFormat = 'jpeg' | 'png' | 'webp' | 'avif' | 'tiff'
+export type PhotoFormat = 'jpeg' | 'png' | 'webp' | 'avif' | 'tiff' | 'raw'
 
 /** What a file is by its first bytes, or a phrase that says what it is instead. */
 export type Sniffed = { readonly format: PhotoFormat } | { readonly not: string }
 
 const RAW_ENDINGS = /\.(3fr|arw|cr2|cr3|crw|dcr|dng|erf|iiq|kdc|mef|mos|mrw|nef|nrw|orf|pef|raf|raw|rw2|rwl|sr2|srf|srw|x3f)$/i
-const RAW = 'a raw file straight from a camera, which is not supported; develop it first and open the JPEG or PNG'
 
-/** Reads the signature of a file. The ending decides only between TIFF pictures and the raw files that look like them. */
+/** Reads the signature of a file. The ending decides only between TIFF pictures and the raw files of cameras that look like them. */
 export function sniffFormat(bytes: Uint8Array, fileName: string): Sniffed {
   const text = (from: number, length: number): string => String.fromCharCode(...bytes.subarray(from, from + length))
   const head = [...bytes.subarray(0, 4)].map((byte) => byte.toString(16).padStart(2, '0')).join('')
   if (bytes.length === 0) return { not: 'empty' }
-  if (RAW_ENDINGS.test(fileName) || text(0, 15) === 'FUJIFILMCCD-RAW' || /^II(RO|RS|U\0)/.test(text(0, 4))) return { not: RAW }
+  if (RAW_ENDINGS.test(fileName) || text(0, 15) === 'FUJIFILMCCD-RAW' || /^II(RO|RS|U\0)/.test(text(0, 4))) return { format: 'raw' }
   if (head.startsWith('ffd8ff')) return { format: 'jpeg' }
   if (head === '89504e47') return { format: 'png' }
   if (text(0, 4) === 'RIFF' && text(8, 4) === 'WEBP') return { format: 'webp' }
@@ -23,7 +22,7 @@ export function sniffFormat(bytes: Uint8Array, fileName: string): Sniffed {
 }
 
 function sniffBoxes(brands: string): Sniffed {
-  if (brands.startsWith('crx ')) return { not: RAW }
+  if (brands.startsWith('crx ')) return { format: 'raw' }
   if (brands.includes('avis')) return { not: 'an animation; save a single picture of it and open that' }
   if (brands.includes('avif')) return { format: 'avif' }
   if (/hei[cxsm]|mif1/.test(brands)) return { not: 'a HEIF file, which is not supported; save it as JPEG, PNG, WebP or AVIF' }

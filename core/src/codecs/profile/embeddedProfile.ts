@@ -21,6 +21,8 @@ const finders: Readonly<Record<PhotoFormat, (bytes: Uint8Array) => Uint8Array | 
   webp: ofWebp,
   avif: ofAvif,
   tiff: ofTiff,
+  // It is decoded to sRGB.
+  raw: () => undefined,
 }
 
 const JPEG_MARK = 'ICC_PROFILE\0'
