@@ -63,11 +63,14 @@ interface Times {
   readonly exact: number[]
 }
 
-/** Drags a dial of the effect whose card has that name, and lets it rest. */
+/** Drags a dial of the effect whose card has that name, and lets it rest: from its upper end downwards, so that no value comes twice and nothing is known of it. */
 export async function dialTimes(page: Page, card: RegExp, dial: string): Promise<Times> {
   await page.getByRole('region', { name: 'Depth line' }).getByRole('button', { name: card }).first().click()
   await settled(page)
   const thumb = page.getByRole('group', { name: 'Dials' }).getByRole('slider', { name: dial, exact: true }).locator('xpath=..')
+  await page.getByRole('group', { name: 'Dials' }).getByRole('slider', { name: dial, exact: true }).focus()
+  await page.keyboard.press('End')
+  await settled(page)
   const times: Times = { coarse: [], exact: [] }
   for (let round = 0; round < 5; round++) {
     await page.evaluate(() => performance.clearMeasures())
@@ -77,7 +80,7 @@ export async function dialTimes(page: Page, card: RegExp, dial: string): Promise
     await page.mouse.move(box.x + box.width / 2, box.y + box.height / 2)
     await page.mouse.down()
     for (let step = 1; step <= 10; step++) {
-      await page.mouse.move(box.x + box.width / 2 + (round % 2 ? step : -step) * 2, box.y + box.height / 2)
+      await page.mouse.move(box.x + box.width / 2 - 1.4 * step, box.y + box.height / 2)
       await page.waitForTimeout(100)
     }
     await page.mouse.up()
@@ -160,7 +163,7 @@ function measures(page: Page, name: string): Promise<number[]> {
   return page.evaluate((wanted) => performance.getEntriesByName(wanted, 'measure').map(({ duration }) => duration), name)
 }
 
-/** Drags the density of the lowest effect, so that all eight are computed again, then lets it rest. */
+/** Drags the density of the lowest effect, so that all eight are computed again, then lets it rest; no value comes twice. */
 export async function sliderTimes(page: Page): Promise<{ coarse: number[]; exact: number[] }> {
   await page
     .getByRole('button', { name: /^Rain, Steady rain/ })
@@ -168,6 +171,9 @@ export async function sliderTimes(page: Page): Promise<{ coarse: number[]; exact
     .click()
   await settled(page)
   const thumb = page.getByRole('group', { name: 'Dials' }).getByRole('slider', { name: 'Density', exact: true }).locator('xpath=..')
+  await page.getByRole('group', { name: 'Dials' }).getByRole('slider', { name: 'Density', exact: true }).focus()
+  await page.keyboard.press('End')
+  await settled(page)
   const coarse: number[] = []
   const exact: number[] = []
   for (let round = 0; round < 6; round++) {
@@ -177,7 +183,7 @@ export async function sliderTimes(page: Page): Promise<{ coarse: number[]; exact
     await page.mouse.move(box.x + box.width / 2, box.y + box.height / 2)
     await page.mouse.down()
     for (let step = 1; step <= 12; step++) {
-      await page.mouse.move(box.x + box.width / 2 + (round % 2 ? -step : step) * 2, box.y + box.height / 2)
+      await page.mouse.move(box.x + box.width / 2 - 1.1 * step, box.y + box.height / 2)
       await page.waitForTimeout(90)
     }
     await page.mouse.up()
