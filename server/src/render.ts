@@ -128,9 +128,9 @@ function rectFor(region: Rect | undefined, grid: Grid, source: PictureSource): R
   const frame = frameOfSource(source)
   const rect = regionOnGrid(region ? intersect(region, frame) : frame, grid)
   if (rect.width > 0 && rect.height > 0) return rect
-  throw new UserProblem(
-    `--region lies outside what is shown of the photo: ${frame.width} × ${frame.height} px from ${frame.x}, ${frame.y} on.`,
-  )
+  const { x, y, width, height } = frame
+  const from = x > 0 || y > 0 ? ` from ${x}, ${y} on` : ''
+  throw new UserProblem(`--region lies outside the photo, which is ${width} × ${height} px${from}.`)
 }
 
 async function renderFile(task: Task, pool: RenderPool): Promise<void> {

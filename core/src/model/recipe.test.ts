@@ -17,6 +17,7 @@ const recipe = () => ({
   madeFor,
   groups: [],
   pinned: [],
+  amount: 100,
   effects: [structuredClone(newEffect(madeFor, { kind: 'rain', id: 'a' }))],
 })
 

@@ -35,7 +35,7 @@ describe('writing pictures band by band', () => {
       .raw({ depth: 'ushort' })
       .toBuffer({ resolveWithObject: true })
     expect([info.width, info.height, (await sharp(file).metadata()).depth]).toEqual([size.width, size.height, 'ushort'])
-    expect(new Uint16Array(data.buffer, data.byteOffset, data.length / 2)).toEqual(deep)
+    expect(data.equals(Buffer.from(deep.buffer))).toBe(true)
   })
 
   it('filters the rows of a PNG, and a file is not much larger than that of an encoder that takes three times as long', async () => {

@@ -23,12 +23,20 @@ async function opened(file: Uint8Array): Promise<{ width: number; height: number
   return { width, height, depth: 16, codes: Array.from({ length: 3 * count }, (_, i) => planes[(i % 3) * count + Math.floor(i / 3)]!) }
 }
 
+/** Whether two lists are the same; to be told where they differ would take seconds. */
+const isSame = (a: readonly number[], b: readonly number[]): boolean => a.length === b.length && a.every((code, i) => code === b[i])
+
 describe('writing a TIFF', () => {
   it('of 8 bits gives every pixel back, and says what wrote it', async () => {
     const file = await fileOf(rgba, size, { format: 'tiff', quality: 0, depth: 8 })
     expect((await sharp(file, { failOn: 'warning' }).ensureAlpha().raw().toBuffer()).equals(Buffer.from(rgba))).toBe(true)
     expect(file.includes('Welkinar\0')).toBe(true)
-    expect((await opened(file)).codes).toEqual([...rgba].filter((_, i) => i % 4 < 3))
+    expect(
+      isSame(
+        (await opened(file)).codes,
+        [...rgba].filter((_, i) => i % 4 < 3),
+      ),
+    ).toBe(true)
   })
 
   it('of 16 bits gives every pixel back', async () => {
@@ -39,10 +47,15 @@ describe('writing a TIFF', () => {
       .raw({ depth: 'ushort' })
       .toBuffer({ resolveWithObject: true })
     expect([info.width, info.height, (await sharp(file).metadata()).depth]).toEqual([size.width, size.height, 'ushort'])
-    expect(new Uint16Array(data.buffer, data.byteOffset, data.length / 2)).toEqual(deep)
+    expect(data.equals(Buffer.from(deep.buffer))).toBe(true)
     const back = await opened(file)
     expect(back.depth).toBe(16)
-    expect(back.codes).toEqual([...deep].filter((_, i) => i % 4 < 3))
+    expect(
+      isSame(
+        back.codes,
+        [...deep].filter((_, i) => i % 4 < 3),
+      ),
+    ).toBe(true)
   })
 })
 
@@ -60,16 +73,26 @@ describe('reading a TIFF', () => {
   ] as const)('%s', async (_, options) => {
     const found = await opened(new Uint8Array(await source().tiff(options).toBuffer()))
     expect([found.width, found.height, found.depth]).toEqual([size.width, size.height, 8])
-    expect(found.codes).toEqual(wanted)
+    expect(isSame(found.codes, wanted)).toBe(true)
   })
 
   it('of 16 bits in tiles, and of grey', async () => {
     const raw = { ...size, channels: 4 as const }
     const tiled = await sharp(deep, { raw }).removeAlpha().toColourspace('rgb16').tiff({ compression: 'lzw', tile: true }).toBuffer()
-    expect((await opened(new Uint8Array(tiled))).codes).toEqual([...deep].filter((_, i) => i % 4 < 3))
+    expect(
+      isSame(
+        (await opened(new Uint8Array(tiled))).codes,
+        [...deep].filter((_, i) => i % 4 < 3),
+      ),
+    ).toBe(true)
     const grey = await source().toColourspace('b-w').tiff({ compression: 'lzw' }).toBuffer()
     const codes = await sharp(grey).toColourspace('b-w').raw().toBuffer()
-    expect((await opened(new Uint8Array(grey))).codes).toEqual([...codes].flatMap((code) => [code, code, code]))
+    expect(
+      isSame(
+        (await opened(new Uint8Array(grey))).codes,
+        [...codes].flatMap((code) => [code, code, code]),
+      ),
+    ).toBe(true)
   })
 
   it('carries its profile along', async () => {
@@ -131,7 +154,12 @@ describe('reading a TIFF', () => {
     const codeAt = (i: number, k: number): number => (i * 733 + k * 91) % (bits === 8 ? 256 : 65536)
     const found = await opened(bigEndian(channels, bits, codeAt, next))
     expect([found.width, found.height, found.depth]).toEqual([9, 10, bits])
-    expect(found.codes).toEqual(Array.from({ length: 270 }, (_v, at) => codeAt(Math.floor(at / 3), channels < 3 ? 0 : at % 3)))
+    expect(
+      isSame(
+        found.codes,
+        Array.from({ length: 270 }, (_v, at) => codeAt(Math.floor(at / 3), channels < 3 ? 0 : at % 3)),
+      ),
+    ).toBe(true)
   })
 
   it.each([
