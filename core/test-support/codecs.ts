@@ -3,7 +3,7 @@ import { createRequire } from 'node:module'
 import type { CodecName } from '../src/codecs/codecModules'
 import { wasmCodecs, type Codecs } from '../src/codecs/codecs'
 import type { DeflateBand } from '../src/codecs/formats/zlib'
-import { BAND_ROWS } from '../src/codecs/formats/fileFormat'
+import { BAND_ROWS, type EncodedBand } from '../src/codecs/formats/fileFormat'
 import { fileFormats, type ExportOptions } from '../src/codecs/formats/registry'
 import { loadKernels } from './kernels'
 import type { Size } from '../src/planes/grid'
@@ -32,6 +32,7 @@ export async function fileOf(
   { width, height }: Size,
   options: ExportOptions,
   codecs: Codecs = testCodecs,
+  onBand: (band: EncodedBand) => void = () => undefined,
 ): Promise<Buffer> {
   const kernels = await loadKernels()
   const pixelBytes = options.depth / 2
@@ -43,6 +44,8 @@ export async function fileOf(
       kernels,
     )
   })
-  const file = fileFormats[options.format].join(await Promise.all(bands), { width, height }, options)
+  const encoded = await Promise.all(bands)
+  encoded.forEach(onBand)
+  const file = fileFormats[options.format].join(encoded, { width, height }, options)
   return Buffer.from(await file.arrayBuffer())
 }

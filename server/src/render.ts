@@ -3,6 +3,8 @@ import { basename, dirname, join } from 'node:path'
 import { parseArgs } from 'node:util'
 import {
   effectOfNode,
+  exifFor,
+  exifOf,
   exportFormats,
   fileFormats,
   formatOfName,
@@ -30,7 +32,7 @@ import { priorities, RenderProblem, type RenderPool } from '@welkinar/core/pool'
 import { createNodePool } from './nodePool'
 
 const USAGE =
-  'npm run render -- --photo in.jpg --recipe recipe.json --out out.png [--marks marks.json] [--scale 0.25] [--region x,y,width,height] [--quality 92] [--bits 16] [--threads 2] [--memory 400]'
+  'npm run render -- --photo in.jpg --recipe recipe.json --out out.png [--marks marks.json] [--scale 0.25] [--region x,y,width,height] [--quality 92] [--bits 16] [--place drop] [--threads 2] [--memory 400]'
 const TILE = 512
 
 interface Task {
@@ -44,13 +46,27 @@ interface Task {
   readonly region: Rect | undefined
   readonly quality: number
   readonly bits: 8 | 16
+  /** Whether the file may say where the photo was taken. */
+  readonly place: boolean
   readonly threads: number | undefined
   /** Most that results may take, megabytes. */
   readonly memory: number | undefined
 }
 
 function readTask(): Task {
-  const options = { photo: '', recipe: '', marks: '', out: '', scale: '', region: '', quality: '', bits: '', threads: '', memory: '' }
+  const options = {
+    photo: '',
+    recipe: '',
+    marks: '',
+    out: '',
+    scale: '',
+    region: '',
+    quality: '',
+    bits: '',
+    place: '',
+    threads: '',
+    memory: '',
+  }
   const { values } = parseOptions(Object.keys(options))
   const required = (name: 'photo' | 'recipe' | 'out'): string => {
     const value = values[name]
@@ -67,6 +83,7 @@ function readTask(): Task {
     scale: numberOption(values['scale'], 'scale', 0.001, 1) ?? 1,
     region: values['region'] === undefined ? undefined : readRegion(values['region']),
     quality: numberOption(values['quality'], 'quality', 1, 100) ?? 92,
+    place: placeOf(values['place']),
     bits: bitsOf(values['bits'], formatOf(out)),
     threads: numberOption(values['threads'], 'threads', 1, 64),
     memory: numberOption(values['memory'], 'memory', 16, 1e6),
@@ -94,6 +111,11 @@ function bitsOf(text: string | undefined, format: ExportFormat): 8 | 16 {
   const depth = depths.find((one) => String(one) === (text ?? '8'))
   if (depth) return depth
   throw new UserProblem(`--bits of ${name} is ${depths.join(' or ')}; “${text}” came.`)
+}
+
+function placeOf(text: string | undefined): boolean {
+  if (text === undefined || text === 'keep' || text === 'drop') return text !== 'drop'
+  throw new UserProblem(`--place is keep or drop; “${text}” came.`)
 }
 
 function numberOption(text: string | undefined, name: string, least: number, most: number): number | undefined {
@@ -135,7 +157,8 @@ function rectFor(region: Rect | undefined, grid: Grid, source: PictureSource): R
 
 async function renderFile(task: Task, pool: RenderPool): Promise<void> {
   const recipe = parseRecipe(new TextDecoder().decode(await readInput(task.recipe)), basename(task.recipe))
-  const opened = await pool.openPhoto('photo', await readInput(task.photo), basename(task.photo), false, true)
+  const bytes = await readInput(task.photo)
+  const opened = await pool.openPhoto('photo', bytes, basename(task.photo), false, true)
   if ('problem' in opened) throw new UserProblem(opened.problem)
   opened.notices.forEach((notice) => console.error(notice))
   const { photo } = opened
@@ -151,7 +174,15 @@ async function renderFile(task: Task, pool: RenderPool): Promise<void> {
   }
   const rect = rectFor(task.region, grid, source)
   const options = { format: task.format, quality: task.quality, depth: task.bits }
-  const request = { node: framedGraph(source), grid, rect, tileSize: TILE, priority: priorities.export, options }
+  const request = {
+    node: framedGraph(source),
+    grid,
+    rect,
+    tileSize: TILE,
+    priority: priorities.export,
+    options,
+    exif: exifFor(exifOf(bytes), rect, task.place),
+  }
   const file = await pool.renderFile(request).catch((error: unknown) => {
     if (!(error instanceof RenderProblem)) throw error
     const effect = error.nodeKey === undefined ? undefined : effectOfNode(source, error.nodeKey)

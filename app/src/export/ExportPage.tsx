@@ -1,6 +1,8 @@
 import Box from '@mui/material/Box'
 import Button from '@mui/material/Button'
+import FormControlLabel from '@mui/material/FormControlLabel'
 import LinearProgress from '@mui/material/LinearProgress'
+import Switch from '@mui/material/Switch'
 import ToggleButton from '@mui/material/ToggleButton'
 import ToggleButtonGroup from '@mui/material/ToggleButtonGroup'
 import Typography from '@mui/material/Typography'
@@ -40,6 +42,7 @@ export function ExportPage() {
 
 function Export({ scene, pool }: { readonly scene: Scene; readonly pool: RenderPool }) {
   const [format, setFormat] = useState<ExportFormat>('png')
+  const [keepsPlace, setKeepsPlace] = useState(true)
   const [quality, setQuality] = useState(START_QUALITY)
   const [wanted, setWanted] = useState<BitDepth>(8)
   const { progress, exported, start, cancel } = useExport(scene, pool)
@@ -106,6 +109,13 @@ function Export({ scene, pool }: { readonly scene: Scene; readonly pool: RenderP
             onChange={setQuality}
           />
         )}
+        {chosen.carriesExif && (
+          <FormControlLabel
+            control={<Switch checked={keepsPlace} onChange={(_, next) => setKeepsPlace(next)} />}
+            label="Keep where the photo was taken"
+            sx={{ ml: 0, gap: 2, mt: 2 }}
+          />
+        )}
         {progress ? (
           <Box role="status" sx={{ mt: 4 }}>
             <Box sx={{ display: 'flex', mb: 2 }}>
@@ -118,7 +128,12 @@ function Export({ scene, pool }: { readonly scene: Scene; readonly pool: RenderP
             </Button>
           </Box>
         ) : (
-          <Button variant="contained" fullWidth sx={{ mt: 4, minHeight: 40 }} onClick={() => void start({ format, quality, depth }, size)}>
+          <Button
+            variant="contained"
+            fullWidth
+            sx={{ mt: 4, minHeight: 40 }}
+            onClick={() => void start({ format, quality, depth }, size, keepsPlace)}
+          >
             Make the {chosen.name} file
           </Button>
         )}

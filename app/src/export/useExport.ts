@@ -1,9 +1,10 @@
-import { fileFormats, UserProblem, type ExportOptions, type Scene } from '@welkinar/core'
+import { exifFor, exifOf, fileFormats, UserProblem, type ExportOptions, type Scene } from '@welkinar/core'
 import { priorities, type RenderPool } from '@welkinar/core/pool'
 import { useEffect, useRef, useState } from 'react'
 import { safeFileName, saveFile } from '../common/files'
 import { showProblem } from '../common/notices'
 import { renderTrouble } from '../engine/renderTrouble'
+import { loadPhotoFile } from '../storage/photos'
 import { outputOf, type Output, type OutputSize } from './outputSize'
 
 /** Side of the part of a picture that a size is estimated from, px. */
@@ -37,15 +38,18 @@ export function useExport(scene: Scene, pool: RenderPool) {
   const [exported, setExported] = useState<Exported>()
   const running = useRef<AbortController>(undefined)
   useEffect(() => () => running.current?.abort(), [])
-  const start = async (options: ExportOptions, size: OutputSize): Promise<void> => {
+  const start = async (options: ExportOptions, size: OutputSize, keepsPlace: boolean): Promise<void> => {
     const abort = new AbortController()
     running.current = abort
     const began = performance.now()
     setExported(undefined)
     try {
       setProgress({ done: 0 })
+      const output = outputOf(scene, size)
+      const stored = await loadPhotoFile(scene.photo.id)
       const file = await pool.renderFile({
-        ...outputOf(scene, size),
+        ...output,
+        exif: exifFor(stored && exifOf(new Uint8Array(await stored.file.arrayBuffer())), output.rect, keepsPlace),
         tileSize: TILE,
         priority: priorities.export,
         keep: 'nothing',

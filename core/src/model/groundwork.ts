@@ -4,7 +4,7 @@ import { choiceControl, lengthControl, numberControl, percentControl, placeContr
 import { idOf, listOf } from './roles'
 
 /** Photos are turned by up to so much to stand upright. */
-export const MOST_TURN = 45
+const MOST_TURN = 45
 
 const side = (label: string, measures: 'x' | 'y'): z.ZodNumber =>
   numberControl({ label, unit: 'px', measures, usual: [1, 6000], hard: [1, 100000], step: 1 })

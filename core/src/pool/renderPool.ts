@@ -41,6 +41,8 @@ export interface RenderRequest {
 
 interface FileRequest extends Omit<RenderRequest, 'onTile' | 'depth'> {
   readonly options: ExportOptions
+  /** EXIF block of the file. */
+  readonly exif?: Uint8Array<ArrayBuffer> | undefined
   /** How much is computed, 0-1. */
   readonly onProgress?: (done: number) => void
 }
@@ -146,7 +148,7 @@ export class RenderPool {
   }
 
   /** The file of a rectangle. Each band of it is written as soon as it is there, and let go. */
-  async renderFile({ onProgress, options, ...request }: FileRequest): Promise<Blob> {
+  async renderFile({ onProgress, options, exif, ...request }: FileRequest): Promise<Blob> {
     const { rect, signal } = request
     const { depth } = options
     const bands = new Bands(rect, depth)
@@ -166,7 +168,7 @@ export class RenderPool {
         onProgress?.(done / (rect.width * rect.height))
       },
     })
-    return fileFormats[options.format].join(await Promise.all(written), rect, options)
+    return fileFormats[options.format].join(await Promise.all(written), rect, { depth, exif })
   }
 
   /** What an opened photo shows: its sky, its horizon, distances. Anything else that waits goes first. */

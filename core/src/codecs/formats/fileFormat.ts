@@ -28,6 +28,12 @@ export interface Size {
   readonly height: number
 }
 
+interface JoinOptions {
+  readonly depth: BitDepth
+  /** EXIF block that the file carries, if the format can. */
+  readonly exif?: Uint8Array<ArrayBuffer> | undefined
+}
+
 /** A kind of file that a picture can be written to. */
 export interface FileFormat {
   readonly name: string
@@ -35,12 +41,14 @@ export interface FileFormat {
   readonly endings: readonly string[]
   readonly mediaType: string
   readonly hint: string
+  /** Whether it keeps what the camera said: when, with which lens and the like. */
+  readonly carriesExif: boolean
   /** Whether what is lost can be chosen, 1-100. */
   readonly hasQuality: boolean
   /** Bits of a channel that it can hold; the first is the usual one. */
   readonly depths: readonly BitDepth[]
   /** The whole file. Each band but the last is as high as `BAND_ROWS`. */
-  join(bands: readonly EncodedBand[], size: Size, options: { readonly depth: BitDepth }): Blob
+  join(bands: readonly EncodedBand[], size: Size, options: JoinOptions): Blob
 }
 
 /** Rows that are encoded together. A multiple of 16, the blocks of a JPEG. */

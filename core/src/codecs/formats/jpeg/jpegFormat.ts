@@ -1,5 +1,5 @@
 import type { FileFormat } from '../fileFormat'
-import { jpegHead, restartMarker, END } from './jpegSegments'
+import { exifSegment, jpegHead, restartMarker, END } from './jpegSegments'
 
 /** Baseline JPEG, ITU-T T.81. Each part of a band is what lies between two restart markers. */
 export const jpegFormat: FileFormat = {
@@ -7,11 +7,21 @@ export const jpegFormat: FileFormat = {
   endings: ['jpg', 'jpeg'],
   mediaType: 'image/jpeg',
   hint: 'Much smaller, with a small loss. For showing and sending.',
+  carriesExif: true,
   hasQuality: true,
   depths: [8],
-  join(bands, size) {
+  join(bands, size, { exif }) {
     const parts = bands.flatMap((band) => band.parts)
     const between = parts.flatMap((part, index) => (index < parts.length - 1 ? [part, restartMarker(index)] : [part]))
-    return new Blob([jpegHead(bands[0]?.head ?? new Uint8Array(), size), ...between, END], { type: 'image/jpeg' })
+    return new Blob([...headParts(jpegHead(bands[0]?.head ?? new Uint8Array(), size), exif), ...between, END], { type: 'image/jpeg' })
   },
+}
+
+/** Start of image. */
+const START = 2
+
+/** EXIF stands before all else (CIPA DC-008, 4.7.2). */
+function headParts(head: Uint8Array<ArrayBuffer>, exif: Uint8Array | undefined): Uint8Array<ArrayBuffer>[] {
+  const segment = exif && exifSegment(exif)
+  return segment ? [head.subarray(0, START), segment, head.subarray(START)] : [head]
 }

@@ -40,3 +40,16 @@ export function jpegHead(head: Uint8Array, { width, height }: Size): Uint8Array<
   new DataView(whole.buffer).setUint16(frame + 5, height)
   return whole
 }
+
+const EXIF_MARK = [0x45, 0x78, 0x69, 0x66, 0, 0]
+const MOST_OF_SEGMENT = 65535
+
+/** Application segment 1 with an EXIF block; nothing for one that does not fit into a segment. */
+export function exifSegment(block: Uint8Array): Uint8Array<ArrayBuffer> | undefined {
+  const length = 2 + EXIF_MARK.length + block.length
+  if (length > MOST_OF_SEGMENT) return undefined
+  const segment = new Uint8Array(2 + length)
+  segment.set([0xff, 0xe1, length >> 8, length & 0xff, ...EXIF_MARK])
+  segment.set(block, 4 + EXIF_MARK.length)
+  return segment
+}

@@ -15,9 +15,10 @@ export const pngFormat: FileFormat = {
   endings: ['png'],
   mediaType: 'image/png',
   hint: 'Every pixel as computed. For printing and for working on.',
+  carriesExif: true,
   hasQuality: false,
   depths: [8, 16],
-  join(bands, { width, height }, { depth }) {
+  join(bands, { width, height }, { depth, exif }) {
     const head = new Uint8Array(13)
     const view = new DataView(head.buffer)
     view.setUint32(0, width)
@@ -30,6 +31,7 @@ export const pngFormat: FileFormat = {
       SIGNATURE,
       pngChunk('IHDR', head),
       pngChunk('sRGB', SRGB),
+      ...(exif ? [pngChunk('eXIf', exif)] : []),
       pngChunk('IDAT', ZLIB_HEAD),
       ...bands.flatMap((band) => band.parts),
       pngChunk('IDAT', end),

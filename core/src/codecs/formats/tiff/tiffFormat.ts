@@ -22,6 +22,7 @@ export const tiffFormat: FileFormat = {
   endings: ['tif', 'tiff'],
   mediaType: 'image/tiff',
   hint: 'Every pixel as computed, for programs of print and archive.',
+  carriesExif: false,
   hasQuality: false,
   depths: [8, 16],
   join(bands, { width, height }, { depth }) {

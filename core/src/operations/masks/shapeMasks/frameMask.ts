@@ -1,4 +1,3 @@
-import { degreesToRadians } from '../../../model/degrees'
 import { graphNode, type GraphNode } from '../../../graph/node'
 import type { Operation } from '../../../graph/operation'
 import { fallFrom, pixelOf, writeMask } from './fall'
@@ -22,7 +21,7 @@ export const frameMask: Operation<FrameParameters> = {
   name: 'frameMask',
   run(context, { x, y, turn, width, height, inset, softness, roundness }, _inputs, rect) {
     const { kernels } = context
-    const radians = degreesToRadians(turn)
+    const radians = (turn * Math.PI) / 180
     const [cos, sin] = [kernels.cosine(radians), kernels.sine(radians)]
     const radius = (roundness * Math.min(width, height)) / 2
     const { middle, half } = fallFrom(-inset - softness, softness, pixelOf(context))
