@@ -4,6 +4,7 @@ import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { fileURLToPath } from 'node:url'
 import { promisify } from 'node:util'
+import exifr from 'exifr'
 import type { Browser, Page } from 'playwright-core'
 import sharp from 'sharp'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
@@ -230,6 +231,29 @@ describe('the photo itself, and what is watched', () => {
     const theirs = await sharp(named('out.png')).removeAlpha().raw().toBuffer({ resolveWithObject: true })
     expect({ width: theirs.info.width, height: theirs.info.height }).toEqual(shown)
     expect(Buffer.compare(ours, theirs.data)).toBe(0)
+  })
+
+  it('a smaller file has the size that was asked for, and says what wrote it', async () => {
+    await page.getByRole('button', { name: 'Smaller' }).click()
+    const side = page.getByRole('textbox', { name: 'Longer side' })
+    for (const [text, words] of [
+      ['12.5', 'A whole number, please.'],
+      ['99999', 'Between 16 and'],
+    ] as const) {
+      await side.fill(text)
+      await page.getByText(words).waitFor()
+      await side.press('Escape')
+    }
+    await side.fill('400')
+    await side.press('Enter')
+    await page.getByText(/^About \d+(\.\d)? [kM]B$/).waitFor()
+    const waiting = page.waitForEvent('download')
+    await page.getByRole('button', { name: 'JPEG', exact: true }).click()
+    await page.getByRole('button', { name: 'Make the JPEG file' }).click()
+    const file = await (await waiting).path()
+    const { width, height } = await sharp(file).metadata()
+    expect(Math.abs(Math.max(width, height) - 400)).toBeLessThanOrEqual(1)
+    expect(await exifr.parse(file)).toMatchObject({ Software: 'Welkinar' })
   })
 })
 

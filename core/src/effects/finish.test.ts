@@ -133,6 +133,29 @@ describe('adjust', () => {
   })
 })
 
+describe('colour balance', () => {
+  it('adds to each range by its weight over luma, and gives luma back', () => {
+    const shifts = {
+      ...{ shadowsRed: 30, shadowsGreen: 0, shadowsBlue: -20, midtonesRed: 10, midtonesGreen: -15, midtonesBlue: 0 },
+      ...{ highlightsRed: -10, highlightsGreen: 5, highlightsBlue: 25 },
+    }
+    const free = made('colourBalance', 'Under pines', shifts, { luminosity: 'follow' })
+    const kept = made('colourBalance', 'Under pines', shifts, { luminosity: 'keep' })
+    every((i) => {
+      const y = luma(photo(0, i), photo(1, i), photo(2, i))
+      // Weights as the docstring of the kernel has them, written out a second time: common practice, no source.
+      const [s, m, h] = [(1 - y) ** 2, 3 * y * (1 - y), y * y]
+      const wanted = [
+        photo(0, i) + (0.3 * s + 0.1 * m - 0.1 * h) / 3,
+        photo(1, i) + (-0.15 * m + 0.05 * h) / 3,
+        photo(2, i) + (-0.2 * s + 0.25 * h) / 3,
+      ]
+      for (const k of [0, 1, 2]) if (wanted[k]! > 0 && wanted[k]! < 1) expect(Math.abs(free[k]![i]! - wanted[k]!)).toBeLessThan(2e-5)
+      if (wanted.every((value) => value > 0.02 && value < 0.98)) expect(luma(kept[0]![i]!, kept[1]![i]!, kept[2]![i]!)).toBeCloseTo(y, 4)
+    })
+  })
+})
+
 describe('one hue', () => {
   it('changes what has that hue, and leaves all others and greys', () => {
     const oklch = converter('oklch')

@@ -1,6 +1,7 @@
 import { z } from 'zod'
 import { effectBase } from '../model/look'
 import { adjust } from './adjust/definition'
+import { colourBalance } from './colourBalance/definition'
 import { colourTable } from './colourTable/definition'
 import { curves } from './curves/definition'
 import { oneHue } from './oneHue/definition'
@@ -57,6 +58,7 @@ export const effectSchema = z.discriminatedUnion('kind', [
   effectOf(glaze),
   effectOf(adjust),
   effectOf(curves),
+  effectOf(colourBalance),
   effectOf(oneHue),
   effectOf(colourTable),
   effectOf(sharpen),
@@ -90,6 +92,7 @@ const definitions: { readonly [K in EffectKind]: EffectDefinition<K> } = {
   glaze,
   adjust,
   curves,
+  colourBalance,
   oneHue,
   colourTable,
   sharpen,

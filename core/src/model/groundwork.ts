@@ -16,7 +16,7 @@ export const cropSchema = z.strictObject({
   width: side('Width', 'x'),
   height: side('Height', 'y'),
   turn: numberControl({
-    label: 'Turn',
+    label: 'Straighten',
     unit: '°',
     usual: [-15, 15],
     hard: [-MOST_TURN, MOST_TURN],

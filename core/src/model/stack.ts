@@ -19,7 +19,7 @@ export type PinnedState = z.infer<typeof pinnedStateSchema>
 /** What is laid over a photo: effects, their groups, and the pinned states that masks read. */
 export const stackShape = { ...stackParts, pinned: listOf(pinnedStateSchema, 60, 'pinned states') }
 /** How much of the whole stack is seen over the photo. */
-export const stackAmount = percentControl('Amount of the whole stack')
+export const stackAmount = percentControl('Whole stack')
 export const stackSchema = z.strictObject(stackShape)
 export type Stack = z.infer<typeof stackSchema>
 

@@ -30,6 +30,7 @@ const otherWords: Partial<Record<EffectKind, string>> = {
   glaze: 'tint colour solid gradient wash paint grade',
   adjust: 'exposure contrast white balance brightness shadows highlights saturation vibrance temperature tone local clear',
   curves: 'tone curve levels contrast grade',
+  colourBalance: 'three-way shadows midtones highlights grade tint',
   oneHue: 'hue saturation lightness single colour only',
   colourTable: 'lut cube grade film look',
   sharpen: 'unsharp mask detail crisp output',

@@ -1,8 +1,8 @@
 import Box from '@mui/material/Box'
 import Button from '@mui/material/Button'
-import { controlOf, cropScene, cropSchema, frameOfSource, horizonOf, limitsOf, noMarks, type PictureSource } from '@welkinar/core'
+import { cropScene, cropSchema, frameOfSource, horizonOf, noMarks, type PictureSource } from '@welkinar/core'
 import { Choice } from '../../common/Choice'
-import { NumberControl } from '../../common/NumberControl'
+import { SchemaNumber } from '../../common/SchemaNumber'
 import { useScene } from '../../scene/sceneStore'
 import { ink } from '../../theme'
 import { Section } from '../scenePanel/Section'
@@ -32,7 +32,6 @@ export function FrameSection({ source }: { readonly source: PictureSource }) {
   const { width, height } = frameOfSource(source)
   const horizon = horizonOf(source.marks ?? noMarks)
   const turn = cropOf(source).turn
-  const control = controlOf(cropSchema.shape.turn)
   const { set, change } = useScene.getState()
   const shapeOf = (value: number | undefined): number | undefined => (value === 0 ? photo.width / photo.height : value)
   const chosen = shapes.find(([, , value]) => shapeOf(value) === cropShape)?.[0] ?? 'free'
@@ -65,15 +64,12 @@ export function FrameSection({ source }: { readonly source: PictureSource }) {
           </Button>
         )}
       </Box>
-      {control && (
-        <NumberControl
-          control={{ ...control, label: 'Straighten' }}
-          limits={limitsOf(cropSchema.shape.turn)}
-          value={turn}
-          start={0}
-          onChange={(value, gesture) => setTurn(source, value, gesture)}
-        />
-      )}
+      <SchemaNumber
+        schema={cropSchema.shape.turn}
+        value={turn}
+        start={0}
+        onChange={(value, gesture) => setTurn(source, value, gesture && `straighten ${gesture}`)}
+      />
       {tool === 'crop' && (
         <Choice
           label="Shape"

@@ -1,8 +1,8 @@
 import Box from '@mui/material/Box'
 import Button from '@mui/material/Button'
-import { choiceOf, controlOf, limitsOf, repairSchema, type PictureSource, type Repair } from '@welkinar/core'
+import { choiceOf, repairSchema, type PictureSource, type Repair } from '@welkinar/core'
 import { Choice } from '../../common/Choice'
-import { NumberControl } from '../../common/NumberControl'
+import { SchemaNumber } from '../../common/SchemaNumber'
 import { useScene } from '../../scene/sceneStore'
 import { Hint, Section } from '../scenePanel/Section'
 import { twoColumns } from '../steps/FieldControls'
@@ -48,22 +48,15 @@ export function RepairSection({ source }: { readonly source: PictureSource }) {
       {chosen && !held && (
         <>
           <Box sx={twoColumns}>
-            {numbers.map((key) => {
-              const schema = repairSchema.shape[key]
-              const control = controlOf(schema)
-              return (
-                control && (
-                  <NumberControl
-                    key={key}
-                    control={control}
-                    limits={limitsOf(schema)}
-                    value={chosen[key]}
-                    start={key === 'soft' ? 25 : chosen[key]}
-                    onChange={(value, gesture) => changeRepair(chosen.id, control.label, (one) => void (one[key] = value), gesture)}
-                  />
-                )
-              )
-            })}
+            {numbers.map((key) => (
+              <SchemaNumber
+                key={key}
+                schema={repairSchema.shape[key]}
+                value={chosen[key]}
+                start={key === 'soft' ? 25 : chosen[key]}
+                onChange={(value, gesture, label) => changeRepair(chosen.id, label, (one) => void (one[key] = value), gesture)}
+              />
+            ))}
           </Box>
           {keeps('What is mended', chosen.keeps, (value) => changeRepair(chosen.id, 'What is mended', (one) => void (one.keeps = value)))}
           <Button variant="text" onClick={() => removeRepair(chosen.id)} sx={{ justifySelf: 'start' }}>

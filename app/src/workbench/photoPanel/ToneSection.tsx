@@ -3,8 +3,6 @@ import Button from '@mui/material/Button'
 import {
   adjustControls,
   balanceForGrey,
-  controlOf,
-  limitsOf,
   linearOf,
   readPath,
   sceneGraph,
@@ -16,7 +14,7 @@ import {
 } from '@welkinar/core'
 import { useMemo } from 'react'
 import { DropperButton } from '../../common/ColourField'
-import { NumberControl } from '../../common/NumberControl'
+import { SchemaNumber } from '../../common/SchemaNumber'
 import { useScene } from '../../scene/sceneStore'
 import { Section } from '../scenePanel/Section'
 import { twoColumns } from '../steps/FieldControls'
@@ -43,22 +41,15 @@ export function ToneSection({ source }: { readonly source: PictureSource }) {
       gesture && `photo ${gesture}`,
     )
   const controls = (paths: readonly string[]) =>
-    paths.map((path) => {
-      const schema = schemaAt(adjustControls, path)
-      const control = controlOf(schema)
-      return (
-        control && (
-          <NumberControl
-            key={path}
-            control={control}
-            limits={limitsOf(schema)}
-            value={readPath(tone, path)}
-            start={Number(readPath(start, path).toFixed(3))}
-            onChange={(value, gesture) => change(control.label, (next) => writePath(next, path, value), gesture)}
-          />
-        )
-      )
-    })
+    paths.map((path) => (
+      <SchemaNumber
+        key={path}
+        schema={schemaAt(adjustControls, path)}
+        value={readPath(tone, path)}
+        start={Number(readPath(start, path).toFixed(3))}
+        onChange={(value, gesture, label) => change(label, (next) => writePath(next, path, value), gesture)}
+      />
+    ))
   return (
     <>
       <Section

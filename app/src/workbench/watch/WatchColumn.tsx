@@ -1,8 +1,8 @@
 import Box from '@mui/material/Box'
 import ToggleButton from '@mui/material/ToggleButton'
-import { controlOf, frameOfSource, limitsOf, sceneSchema, type PictureSource } from '@welkinar/core'
+import { frameOfSource, sceneSchema, type PictureSource } from '@welkinar/core'
 import type { RenderPool } from '@welkinar/core/pool'
-import { NumberControl } from '../../common/NumberControl'
+import { SchemaNumber } from '../../common/SchemaNumber'
 import { useScene } from '../../scene/sceneStore'
 import { ink } from '../../theme'
 import { ColourHere } from './ColourHere'
@@ -13,8 +13,6 @@ interface WatchColumnProps {
   readonly pool: RenderPool
   readonly source: PictureSource
 }
-
-const amountControl = controlOf(sceneSchema.shape.amount)
 
 /** What is looked at while the picture is made: its tones, what is clipped, the colour under the pointer, places pixel for pixel, and the picture mirrored or in turn with the photo. */
 export function WatchColumn({ pool, source }: WatchColumnProps) {
@@ -61,17 +59,14 @@ export function WatchColumn({ pool, source }: WatchColumnProps) {
           Blink
         </Toggle>
       </Box>
-      {amountControl && (
-        <NumberControl
-          control={{ ...amountControl, label: 'Whole stack' }}
-          limits={limitsOf(sceneSchema.shape.amount)}
-          value={source.amount ?? 100}
-          start={100}
-          onChange={(amount, gesture) =>
-            change('Amount of the whole stack', (scene) => void (scene.amount = amount), gesture && `stack ${gesture}`)
-          }
-        />
-      )}
+      <SchemaNumber
+        schema={sceneSchema.shape.amount}
+        value={source.amount ?? 100}
+        start={100}
+        onChange={(amount, gesture) =>
+          change('Amount of the whole stack', (scene) => void (scene.amount = amount), gesture && `stack ${gesture}`)
+        }
+      />
       <Box sx={{ color: ink.secondary }}>
         {width} × {height} px, {((width * height) / 1e6).toFixed(1)} MP
       </Box>

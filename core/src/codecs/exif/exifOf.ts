@@ -1,3 +1,5 @@
+import { littleAt, numberAt, textAt } from '../bytesAt'
+
 /** The EXIF block of a photo file (CIPA DC-008), a TIFF of its own, as it stands there: of JPEG, PNG and WebP. Undefined if there is none. */
 export function exifOf(bytes: Uint8Array): Uint8Array | undefined {
   if (bytes[0] === 0xff && bytes[1] === 0xd8) return ofJpeg(bytes)
@@ -34,9 +36,8 @@ function ofPng(bytes: Uint8Array): Uint8Array | undefined {
 }
 
 function ofWebp(bytes: Uint8Array): Uint8Array | undefined {
-  const view = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength)
   for (let at = 12; at + 8 <= bytes.length;) {
-    const length = view.getUint32(at + 4, true)
+    const length = littleAt(bytes, at + 4)
     if (textAt(bytes, at, 4) === 'EXIF') {
       const body = bytes.subarray(at + 8, at + 8 + length)
       // Some writers put the mark of JPEG before it.
@@ -45,14 +46,4 @@ function ofWebp(bytes: Uint8Array): Uint8Array | undefined {
     at += 8 + length + (length % 2)
   }
   return undefined
-}
-
-function textAt(bytes: Uint8Array, at: number, length: number): string {
-  return String.fromCharCode(...bytes.subarray(at, at + length))
-}
-
-function numberAt(bytes: Uint8Array, at: number, length: number): number {
-  let value = 0
-  for (let i = 0; i < length; i++) value = value * 256 + (bytes[at + i] ?? 0)
-  return value
 }

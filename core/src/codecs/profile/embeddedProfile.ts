@@ -1,4 +1,5 @@
 import { Inflate } from 'pako'
+import { littleAt, numberAt, textAt } from '../bytesAt'
 import { joinBytes } from '../joinBytes'
 import { tiffTag } from '../tiffTag'
 import type { PhotoFormat } from '../sniffFormat'
@@ -97,22 +98,4 @@ function ofAvif(bytes: Uint8Array): Uint8Array | undefined {
 /** Tag 34675 of the first directory (ICC.1:2022, annex B.3). */
 function ofTiff(bytes: Uint8Array): Uint8Array | undefined {
   return tiffTag(bytes, 34675)
-}
-
-function textAt(bytes: Uint8Array, at: number, length: number): string {
-  let text = ''
-  for (let i = at; i < Math.min(bytes.length, at + length); i++) text += String.fromCharCode(bytes[i] ?? 0)
-  return text
-}
-
-function numberAt(bytes: Uint8Array, at: number, length: number): number {
-  let value = 0
-  for (let i = 0; i < length; i++) value = value * 256 + (bytes[at + i] ?? 0)
-  return value
-}
-
-function littleAt(bytes: Uint8Array, at: number): number {
-  let value = 0
-  for (let i = 3; i >= 0; i--) value = value * 256 + (bytes[at + i] ?? 0)
-  return value
 }

@@ -1,6 +1,6 @@
 import type { Ramp } from '../../model/look'
 import type { StartingLook } from '../effectDefinition'
-import { everywhere, onSurfaces } from '../lightMasks'
+import { aboutTheFocalPoint, everywhere, onSurfaces } from '../lightMasks'
 import type { GlazeControls } from './definition'
 
 function look(
@@ -26,6 +26,15 @@ function look(
 export const startingLooks: readonly StartingLook<GlazeControls>[] = [
   look('Warm glaze', '#ffb36b', { mode: 'soft-light', amount: 35, linear: false }, {}),
   look('Painted light', '#ffd9a0', { mode: 'overlay', amount: 30, linear: false }, {}, undefined, onSurfaces),
+  // A warm light over what is to be looked at: common practice, no source.
+  look(
+    'Light on the subject',
+    '#ffd7a3',
+    { mode: 'overlay', amount: 32, linear: false },
+    {},
+    undefined,
+    aboutTheFocalPoint(1050, 850, 100),
+  ),
   look('Evening from above', '#3d4f86', { mode: 'multiply', amount: 55, linear: false }, { by: 'slope' }),
   look('Cold shadows, warm lights', '#ffffff', { mode: 'soft-light', amount: 45, linear: false }, { by: 'tones', changes: 'colour' }, [
     { at: 0, colour: '#27476b' },
