@@ -3,8 +3,10 @@ import { fileURLToPath } from 'node:url'
 import { describe, expect, it } from 'vitest'
 import { maskOf } from '../../test-support/masks'
 import { rain } from '../effects/rain/definition'
+import { noAdjustment } from '../effects/adjust/adjusted'
 import { newEffect } from '../effects/newEffect'
-import type { Mask } from '../masks/registry'
+import { effectDefinitions } from '../effects/registry'
+import { maskDefinitions, type Mask } from '../masks/registry'
 import { sceneGraph } from '../render/sceneGraph'
 import { marksFor, parseMarks } from './marksFile'
 import { parseRecipe, picturesOfStack, RECIPE_VERSION, stackFor, stackWithout } from './recipe'
@@ -69,6 +71,15 @@ describe('documents of version 1', () => {
     const { by, rate, nearest, ...before } = rain.startingLooks[0]!.controls.pattern
     const old = { kind: 'rain', controls: { ...rain.startingLooks[0]!.controls, pattern: before }, where: { masks: [] }, mix: {} }
     expect(upgradeFromVersion1(old)).toMatchObject({ controls: { pattern: { by, rate, nearest, density: before.density } } })
+  })
+
+  it('what is of today stays as it is, wherever it stands: every kind of effect and of mask, the groundwork of a photo', () => {
+    const effects = effectDefinitions.map(({ kind }) => newEffect(madeFor, { kind, id: kind }))
+    const masks = maskDefinitions.map(({ kind }) => maskOf(madeFor, kind))
+    const groundwork = { ...untouched.groundwork, tone: noAdjustment, crop: { x: 1, y: 2, width: 30, height: 20, turn: 1 } }
+    for (const value of [...effects, ...masks, groundwork, noAdjustment, ...effects.map(({ controls }) => controls)]) {
+      expect(upgradeFromVersion1(value)).toEqual(value)
+    }
   })
 
   it('a scene gets marks and depth; a newer document is left alone', () => {

@@ -15,6 +15,9 @@ export function upgradeFromVersion1(value: unknown): unknown {
   return withGapsFilled(Object.fromEntries(entries))
 }
 
+/** A colour that is its tint. */
+const plainColour = { light: null, kelvin: null, lit: 0, ramp: null, balance: null }
+
 function withGapsFilled(value: Json): Json {
   if (has(value, 'kind', 'controls', 'where', 'mix')) return { group: null, region: null, ...value, controls: controlsFilled(value) }
   if (has(value, 'kind', 'join', 'feather', 'tonesFrom')) {
@@ -24,7 +27,8 @@ function withGapsFilled(value: Json): Json {
   if (has(value, 'method', 'horizon', 'sky', 'light')) return { water: null, brights: noBrights, ...value }
   // A glint that is put back by itself.
   if (has(value, 'x', 'y', 'size') && Object.keys(value).length === 3) return { turn: 0, ...value }
-  if (has(value, 'tint')) return { light: null, kelvin: null, lit: 0, ramp: null, balance: null, ...value }
+  // Controls of some kinds have a tint too, among others.
+  if (has(value, 'tint') && Object.keys(value).every((key) => key === 'tint' || key in plainColour)) return { ...plainColour, ...value }
   return value
 }
 
