@@ -215,6 +215,16 @@ describe('the photo itself, and what is watched', () => {
     await page.keyboard.press('x')
     await watch().getByRole('button', { name: 'Go to watchpoint 1' }).waitFor()
     expect(await view(page)).toBe(before)
+    // All of it can be undone, and done again.
+    const all = async (name: 'Undo' | 'Redo'): Promise<void> => {
+      const button = page.getByRole('button', { name, exact: true })
+      while (await button.isEnabled()) await button.click()
+    }
+    await all('Undo')
+    await expect.poll(frame).toEqual(size)
+    await all('Redo')
+    await expect.poll(frame).toEqual(shown)
+    expect(await view(page)).toBe(before)
     for (const label of ['save the recipe', 'save marks and groundwork']) {
       const download = page.waitForEvent('download')
       await page.keyboard.press('Control+k')
