@@ -103,7 +103,7 @@ export async function browserRows(photo: string): Promise<Row[]> {
 
 const COARSE_LIMIT =
   'the lowest of eight effects is changed, so all eight are mixed anew; each mix at a reduced size decodes and encodes every pixel that a streak covers in part, and every drop of the changed effect is drawn whatever the size'
-const TOP_LIMIT = 'the picture itself takes one mix in both cases, which a test counts; where the rest goes has not been measured'
+const TOP_LIMIT = 'the picture itself takes one mix in both cases, which a test counts'
 
 /** Ten mixed effects on a photo of 60 megapixels, as a PNG. */
 async function sixtyTimes(context: BrowserContext, address: string, photo: string): Promise<{ total: number; memory: number }> {

@@ -259,3 +259,12 @@ export function newlyClipped(p: usize, q: usize, s: usize, r: usize, g: usize, b
     v128.store(outBlack + i, v128.and(black, splat(1)))
   }
 }
+
+/** Linear light of an encoded plane times a gain that goes from `outside` where the mask is 0 to `inside` where it is 1; encoded again. */
+export function gainByMask(source: usize, mask: usize, count: i32, outside: f32, inside: f32, out: usize): void {
+  const bytes = (<usize>count) << 2
+  for (let i: usize = 0; i < bytes; i += 16) {
+    const gain = mulAdd(splat(inside - outside), v128.load(mask + i), splat(outside))
+    v128.store(out + i, encode(f32x4.mul(decode(v128.load(source + i)), gain)))
+  }
+}

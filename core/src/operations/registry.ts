@@ -20,6 +20,7 @@ import { litField } from './light/litField/litField'
 import { litColours } from './light/litColours/litColours'
 import { luminosityMask } from './masks/luminosityMask/luminosityMask'
 import { maskAsTones } from './masks/maskAsTones/maskAsTones'
+import { gainByMask } from './colour/gainByMask/gainByMask'
 import { newlyClipped } from './mixing/newlyClipped/newlyClipped'
 import { mendSpots } from './groundwork/mendSpots/mendSpots'
 import { takeNoise } from './groundwork/takeNoise/takeNoise'
@@ -154,6 +155,7 @@ const operations: readonly Operation[] = [
   mix,
   clearAir,
   newlyClipped,
+  gainByMask,
   fadeTones,
   layerMix,
   mixLayer,

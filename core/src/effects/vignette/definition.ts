@@ -2,12 +2,11 @@ import { z } from 'zod'
 import type { GraphNode } from '../../graph/node'
 import { numberControl, percentControl } from '../../model/controls'
 import { steady } from '../../graph/steady'
-import { adjustNode } from '../../operations/colour/adjust/adjust'
+import { gainByMaskNode } from '../../operations/colour/gainByMask/gainByMask'
 import { combineMasksNode } from '../../operations/masks/combineMasks/combineMasks'
 import { joinFieldsNode, scaleFieldNode } from '../../operations/fields/joinFields/joinFields'
 import { luminosityMaskNode } from '../../operations/masks/luminosityMask/luminosityMask'
 import { ellipseMaskNode } from '../../operations/masks/shapeMasks/ellipseMask'
-import { fadeTonesNode } from '../../operations/mixing/fadeTones/fadeTones'
 import { constantFieldNode } from '../../operations/sources/constantField/constantField'
 import { defineEffect, type EffectScene } from '../effectDefinition'
 import { originControls, originOf, originPlace } from '../origin'
@@ -77,10 +76,7 @@ function within({ size, roundness, softness, ...origin }: VignetteControls['patt
 
 /** In linear light: times 2^lift in the middle, times 2^-darken outside, and between them in between. */
 function darkened({ pattern, shape }: VignetteControls, scene: EffectScene): GraphNode {
-  const times = (ev: number): GraphNode => {
-    const gain = steady(Math.pow(2, ev))
-    return gain === 1 ? scene.beneath : adjustNode(scene.beneath, { gain: [gain, gain, gain] })
-  }
+  const gain = (ev: number): number => steady(Math.pow(2, ev))
   const middle = scaleFieldNode(within(pattern, scene), 1)
   const brights = (): GraphNode =>
     scaleFieldNode(
@@ -88,5 +84,5 @@ function darkened({ pattern, shape }: VignetteControls, scene: EffectScene): Gra
       shape.spare / 100,
     )
   const inside = shape.spare > 0 ? joinFieldsNode([middle, brights()], 'screen') : middle
-  return fadeTonesNode(times(-shape.darken), times(shape.lift), inside, { amount: 1, linear: true })
+  return gainByMaskNode(scene.beneath, inside, { outside: gain(-shape.darken), inside: gain(shape.lift) })
 }
