@@ -25,7 +25,7 @@ describe('bad input', () => {
     ['dot.png', () => grey(1, 1).png().toBuffer(), '“dot.png” is too small'],
     ['print.jpg', () => grey(60, 60).toColourspace('cmyk').jpeg().toBuffer(), '“print.jpg” is a CMYK picture'],
     ['moving.gif', () => grey(60, 60).gif().toBuffer(), '“moving.gif” cannot be opened: it is a GIF'],
-    ['shot.arw', () => text('II*\0 raw data'), '“shot.arw” cannot be opened: it is a raw file straight from a camera'],
+    ['shot.arw', () => text('II*\0 raw data'), '“shot.arw” cannot be opened: it is a raw file that cannot be read'],
   ] as const)('%s is refused with its name and the reason; the Shelf stays', async (name, make, message) => {
     await dropFile(page, await make(), name, 'image/jpeg')
     await problem().getByText(message).waitFor()

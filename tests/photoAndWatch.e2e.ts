@@ -247,7 +247,7 @@ describe('the photo itself, and what is watched', () => {
     await page.getByRole('button', { name: 'Smaller' }).click()
     const side = page.getByRole('textbox', { name: 'Longer side' })
     for (const [text, words] of [
-      ['12.5', 'A whole number, please.'],
+      ['512.5', 'A whole number, please.'],
       ['99999', 'Between 16 and'],
     ] as const) {
       await side.fill(text)

@@ -123,6 +123,26 @@ describe('screens', () => {
     await page.keyboard.press('Escape')
   })
 
+  it('the photo’s own panel, its crop and the watch column have no finding; a crop is set with the keyboard', async () => {
+    await page.getByRole('button', { name: 'Photo', exact: true }).click()
+    await page.getByRole('button', { name: 'Watch', exact: true }).click()
+    await page.getByRole('complementary', { name: 'Watch column' }).locator('[data-ready=true]').waitFor()
+    // A hint of the button that was pressed is none of it.
+    await page.mouse.move(600, 300)
+    await page.getByRole('tooltip').waitFor({ state: 'hidden' })
+    expect(await findings(page), 'photo and watch').toEqual([])
+    await page.getByRole('button', { name: 'Crop', exact: true }).click()
+    const corner = page.getByRole('button', { name: /^Upper left corner/ })
+    await corner.focus()
+    for (let i = 0; i < 3; i++) await page.keyboard.press('Shift+ArrowRight')
+    await page.getByRole('button', { name: 'Show it all' }).waitFor()
+    expect(await findings(page), 'crop').toEqual([])
+    await page.getByRole('button', { name: 'Show it all' }).click()
+    await page.getByRole('button', { name: 'Keep this crop' }).click()
+    await page.getByRole('button', { name: 'Watch', exact: true }).click()
+    await page.getByRole('complementary', { name: 'Photo' }).getByRole('button', { name: 'Done' }).click()
+  })
+
   it('every kind of mask, a group and the scene marks have no finding', async () => {
     const header = page.getByRole('button', { name: /\dWhere/ })
     if ((await header.getAttribute('aria-expanded')) === 'false') await header.click()

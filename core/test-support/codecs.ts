@@ -3,7 +3,7 @@ import { createRequire } from 'node:module'
 import type { CodecName } from '../src/codecs/codecModules'
 import { wasmCodecs, type Codecs } from '../src/codecs/codecs'
 import type { DeflateBand } from '../src/codecs/formats/zlib'
-import { BAND_ROWS, type EncodedBand } from '../src/codecs/formats/fileFormat'
+import { BAND_ROWS, type EncodedBand, type FileFormat } from '../src/codecs/formats/fileFormat'
 import { fileFormats, type ExportOptions } from '../src/codecs/formats/registry'
 import { loadKernels } from './kernels'
 import type { Size } from '../src/planes/grid'
@@ -14,6 +14,7 @@ const files: Record<CodecName, string> = {
   jpegEncoder: '@cornerstonejs/codec-libjpeg-turbo-8bit/wasm',
   png: '@jsquash/png/codec/pkg/squoosh_png_bg.wasm',
   webpDecoder: '@jsquash/webp/codec/dec/webp_dec.wasm',
+  webpEncoder: '@jsquash/webp/codec/enc/webp_enc_simd.wasm',
   avifDecoder: '@jsquash/avif/codec/dec/avif_dec.wasm',
   colour: 'lcms-wasm/dist/lcms.wasm',
   raw: 'libraw-wasm/dist/libraw.wasm',
@@ -44,7 +45,10 @@ export async function fileOf(
       kernels,
     )
   })
-  const encoded = await Promise.all(bands)
+  const written = await Promise.all(bands)
+  const { asWhole } = fileFormats[options.format] as FileFormat
+  const rows = written.flatMap(({ parts }) => parts)
+  const encoded = asWhole ? [await codecs.encodeWhole(rows, { width, height }, options)] : written
   encoded.forEach(onBand)
   const file = fileFormats[options.format].join(encoded, { width, height }, options)
   return Buffer.from(await file.arrayBuffer())

@@ -8,6 +8,7 @@ const codecs: Record<CodecName, string> = {
   jpegEncoder: '@cornerstonejs/codec-libjpeg-turbo-8bit/wasm',
   png: '@jsquash/png/codec/pkg/squoosh_png_bg.wasm',
   webpDecoder: '@jsquash/webp/codec/dec/webp_dec.wasm',
+  webpEncoder: '@jsquash/webp/codec/enc/webp_enc_simd.wasm',
   avifDecoder: '@jsquash/avif/codec/dec/avif_dec.wasm',
   colour: 'lcms-wasm/dist/lcms.wasm',
   raw: 'libraw-wasm/dist/libraw.wasm',

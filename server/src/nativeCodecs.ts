@@ -31,6 +31,7 @@ export const nativeCodecs = (others: Codecs): Codecs => ({
     }
   },
   toSrgb: (profile, data) => others.toSrgb(profile, data),
+  encodeWhole: (rows, size, options) => others.encodeWhole(rows, size, options),
   async encodeBand(band, options, kernels) {
     // What loses nothing is the same file as that of the browser.
     if (options.format !== 'jpeg') return others.encodeBand(band, options, kernels)

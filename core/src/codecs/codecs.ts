@@ -1,11 +1,12 @@
 import type { Kernels } from '../graph/operation'
 import type { LoadCodec } from './codecModules'
 import { decoderFor, type Decode } from './decodePixels'
-import type { Band, EncodedBand } from './formats/fileFormat'
+import type { Band, EncodedBand, Size } from './formats/fileFormat'
 import { encodeJpegBand } from './formats/jpeg/encodeJpegBand'
 import { encodePngBand } from './formats/png/encodePngBand'
 import type { ExportFormat, ExportOptions } from './formats/registry'
 import { encodeTiffBand } from './formats/tiff/encodeTiffBand'
+import { encodeWebp } from './formats/webp/encodeWebp'
 import { deflateInScript, type DeflateBand } from './formats/zlib'
 import { toSrgb, type ProfileOutcome } from './profile/toSrgb'
 import type { PhotoFormat } from './sniffFormat'
@@ -18,6 +19,8 @@ export interface Codecs {
   toSrgb(profile: Uint8Array, data: Uint8ClampedArray | Uint16Array): Promise<ProfileOutcome>
   /** Rows of a picture as the format has them. */
   encodeBand(band: Band, options: ExportOptions, kernels: Kernels): Promise<EncodedBand>
+  /** All rows of a picture, for a format that has no parts which stand alone. */
+  encodeWhole(rows: readonly Blob[], size: Size, options: ExportOptions): Promise<EncodedBand>
 }
 
 /** Codecs in JavaScript and WebAssembly, for wherever there are no others. @param deflate a faster one that gives the same bytes */
@@ -26,6 +29,7 @@ export function wasmCodecs(load: LoadCodec, deflate: DeflateBand = deflateInScri
     decoderFor: (format) => decoderFor(format, load),
     toSrgb: (profile, data) => toSrgb(profile, data, load),
     encodeBand: async (band, { format, quality }, kernels) => encoders[format]({ band, quality, kernels, deflate, load }),
+    encodeWhole: (rows, size, { quality }) => encodeWebp(rows, size, quality, load),
   }
 }
 
@@ -40,5 +44,7 @@ interface Encoding {
 const encoders: Readonly<Record<ExportFormat, (from: Encoding) => EncodedBand | Promise<EncodedBand>>> = {
   png: ({ band, kernels, deflate }) => encodePngBand(band, kernels, deflate),
   jpeg: ({ band, quality, load }) => encodeJpegBand(band, quality, load),
+  // Encoded when all of it is there.
+  webp: ({ band }) => ({ parts: [new Blob([band.data])] }),
   tiff: ({ band, deflate }) => encodeTiffBand(band, deflate),
 }

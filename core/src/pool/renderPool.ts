@@ -1,4 +1,4 @@
-import type { Band, EncodedBand } from '../codecs/formats/fileFormat'
+import type { Band, EncodedBand, FileFormat } from '../codecs/formats/fileFormat'
 import { fileFormats, type ExportOptions } from '../codecs/formats/registry'
 import type { Rgb } from '../colour/hex'
 import type { Keep } from '../graph/evaluator'
@@ -8,6 +8,7 @@ import type { FoundGlint } from '../measure/glints'
 import type { MeasuredLight } from '../measure/places'
 import type { ToneChannel } from '../operations/masks/luminosityMask/luminosityMask'
 import type { Reading } from '../model/reading'
+import { UserProblem } from '../model/userProblem'
 import type { PhotoData } from '../photo/photoData'
 import type { Grid, Size } from '../planes/grid'
 import { splitIntoTiles, type Rect } from '../planes/rect'
@@ -151,6 +152,13 @@ export class RenderPool {
   async renderFile({ onProgress, options, exif, ...request }: FileRequest): Promise<Blob> {
     const { rect, signal } = request
     const { depth } = options
+    const format: FileFormat = fileFormats[options.format]
+    const { asWhole } = format
+    if (asWhole && Math.max(rect.width, rect.height) > asWhole.mostSide) {
+      throw new UserProblem(
+        `A ${format.name} file is at most ${asWhole.mostSide} px wide and high; this one would be ${rect.width} × ${rect.height}.`,
+      )
+    }
     const bands = new Bands(rect, depth)
     const written: Promise<EncodedBand>[] = []
     let done = 0
@@ -168,7 +176,8 @@ export class RenderPool {
         onProgress?.(done / (rect.width * rect.height))
       },
     })
-    return fileFormats[options.format].join(await Promise.all(written), rect, { depth, exif })
+    const all = await Promise.all(written)
+    return format.join(asWhole ? [await this.encodeWhole(all, rect, options, signal)] : all, rect, { depth, exif })
   }
 
   /** What an opened photo shows: its sky, its horizon, distances. Anything else that waits goes first. */
@@ -217,6 +226,18 @@ export class RenderPool {
     // It is copied: the next thread needs it if this one dies.
     const write = (lane: Lane): Promise<EncodedBand> =>
       withSecondTry(lane, () => lane.call((worker) => worker.encodeBand(band, options), signal), signal)
+    return this.queue.run(priorities.writing, write, { signal })
+  }
+
+  private encodeWhole(
+    bands: readonly EncodedBand[],
+    { width, height }: Size,
+    options: ExportOptions,
+    signal: AbortSignal | undefined,
+  ): Promise<EncodedBand> {
+    const rows = bands.flatMap(({ parts }) => parts)
+    const write = (lane: Lane): Promise<EncodedBand> =>
+      withSecondTry(lane, () => lane.call((worker) => worker.encodeWhole(rows, { width, height }, options), signal), signal)
     return this.queue.run(priorities.writing, write, { signal })
   }
 

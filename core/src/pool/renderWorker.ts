@@ -132,6 +132,11 @@ export class RenderWorker {
   encodeBand(band: Band, options: ExportOptions): Promise<EncodedBand> {
     return this.codecs.encodeBand(band, options, this.evaluator.kernels)
   }
+
+  /** All rows of a file that is encoded as a whole. */
+  encodeWhole(rows: readonly Blob[], size: Size, options: ExportOptions): Promise<EncodedBand> {
+    return this.codecs.encodeWhole(rows, size, options)
+  }
 }
 
 /** The call is no longer wanted. */

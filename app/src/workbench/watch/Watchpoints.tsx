@@ -26,7 +26,7 @@ export function Watchpoints({ pool, source }: WatchpointsProps) {
   return (
     <Box component="section" aria-label="Watchpoints" sx={{ display: 'grid', gap: 2 }}>
       <Box sx={{ display: 'flex', alignItems: 'center' }}>
-        <Box component="h3" sx={{ m: 0, flex: 1, fontSize: 13, fontWeight: 650 }}>
+        <Box component="h2" sx={{ m: 0, flex: 1, fontSize: 13, fontWeight: 650 }}>
           Watchpoints
         </Box>
         <ToolButton tool={{ kind: 'watch' }} label="Set" />

@@ -47,6 +47,8 @@ export interface FileFormat {
   readonly hasQuality: boolean
   /** Bits of a channel that it can hold; the first is the usual one. */
   readonly depths: readonly BitDepth[]
+  /** Of a format that has no parts which stand alone: bands are rows of RGBA, and all of them are encoded together. Its sides are at most so long, px. */
+  readonly asWhole?: { readonly mostSide: number }
   /** The whole file. Each band but the last is as high as `BAND_ROWS`. */
   join(bands: readonly EncodedBand[], size: Size, options: JoinOptions): Blob
 }

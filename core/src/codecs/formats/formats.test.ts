@@ -69,6 +69,18 @@ describe('writing pictures band by band', () => {
     for (let seam = 64; seam < height - 8; seam += 64) expect(error(seam - 8, seam + 8)).toBeLessThan(2 * error(0, height) + 1)
   })
 
+  it('writes a WebP that is close to the picture, the closer the higher its quality', async () => {
+    const offs = await Promise.all(
+      [40, 92].map(async (quality) => {
+        const codes = await read(await written('webp', quality))
+        expect(codes).toHaveLength(rgba.length)
+        return codes.reduce((sum, code, i) => sum + Math.abs(code - (rgba[i] ?? 0)), 0) / codes.length
+      }),
+    )
+    expect(offs[1]!).toBeLessThan(4)
+    expect(offs[0]!).toBeGreaterThan(offs[1]!)
+  })
+
   it('knows a format by the ending of a name', () => {
     expect(['a.png', 'b.JPG', 'c.x.jpeg', 'd.gif', 'png'].map(formatOfName)).toEqual(['png', 'jpeg', 'jpeg', undefined, undefined])
   })

@@ -15,6 +15,6 @@ function look(name: string, amount: number, pattern: Partial<GrainControls['patt
 /** Noise on mid-grey by Soft light, so that black and white stay clean: common practice, no source. */
 export const startingLooks: readonly StartingLook<GrainControls>[] = [
   look('Fine grain', 100, {}, 5),
-  look('Coarse grain', 100, { size: 1.4, clumping: 45, seed: 7 }, 8),
+  look('Coarse grain', 100, { size: 1.4, clumping: 45, seed: 7 }, 6),
   look('Grain in colour', 100, { colours: 'own', size: 0.9, seed: 81 }, 6),
 ]

@@ -23,5 +23,5 @@ function look(
 export const startingLooks: readonly StartingLook<OneHueControls>[] = [
   look('Calmer greens', { hue: 135 }, { saturation: -45, shift: 6 }),
   look('Deeper blues', { hue: 255, width: 90 }, { saturation: 20, lightness: -12 }),
-  look('Warmer oranges', { hue: 62, width: 60 }, { saturation: 25, shift: -8, lightness: 8 }),
+  look('Warmer oranges', { hue: 62, width: 50 }, { saturation: 12, shift: -6, lightness: 4 }),
 ]

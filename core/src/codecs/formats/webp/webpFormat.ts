@@ -1,0 +1,18 @@
+import type { FileFormat } from '../fileFormat'
+
+/** WebP, RFC 9649. It has no parts that stand alone, so it is encoded as a whole. */
+export const webpFormat: FileFormat = {
+  name: 'WebP',
+  endings: ['webp'],
+  mediaType: 'image/webp',
+  hint: 'Smaller than JPEG at the same loss. For pages of the web.',
+  carriesExif: false,
+  hasQuality: true,
+  depths: [8],
+  asWhole: { mostSide: 16383 },
+  join: (bands) =>
+    new Blob(
+      bands.flatMap(({ parts }) => parts),
+      { type: 'image/webp' },
+    ),
+}
