@@ -6,6 +6,7 @@ import ToggleButtonGroup from '@mui/material/ToggleButtonGroup'
 import Tooltip from '@mui/material/Tooltip'
 import { ArrowUUpLeft } from '@phosphor-icons/react/dist/csr/ArrowUUpLeft'
 import { ArrowUUpRight } from '@phosphor-icons/react/dist/csr/ArrowUUpRight'
+import { Binoculars } from '@phosphor-icons/react/dist/csr/Binoculars'
 import { ListMagnifyingGlass } from '@phosphor-icons/react/dist/csr/ListMagnifyingGlass'
 import { Pause } from '@phosphor-icons/react/dist/csr/Pause'
 import { Play } from '@phosphor-icons/react/dist/csr/Play'
@@ -41,7 +42,8 @@ export const TopBar = memo(function TopBar({ commands }: TopBarProps) {
         py: 1,
         display: 'flex',
         alignItems: 'center',
-        gap: 2,
+        gap: '6px',
+        '& .MuiToggleButton-root': { px: '8px' },
         bgcolor: ink.paper,
         borderBottom: `1px solid ${ink.rule}`,
       }}
@@ -58,8 +60,8 @@ export const TopBar = memo(function TopBar({ commands }: TopBarProps) {
       <Box sx={{ display: 'flex' }}>
         <PanelToggle panel="photo" label="Photo" hint="Crop, straighten, tone, noise, repairs (F)" />
         <PanelToggle panel="marks" label="Marks" hint="Lights, horizon, focal point, depth (G)" />
+        <WatchToggle />
       </Box>
-      <WatchToggle />
       <PlayToggle />
       <CompareChoice />
       <ZoomMenu commands={commands} />
@@ -112,8 +114,14 @@ function WatchToggle() {
   const open = useScene((state) => state.watchOpen)
   return (
     <Tooltip describeChild title="Tones, clipping, colour under the pointer, watchpoints (X)">
-      <ToggleButton value="watch" size="small" selected={open} onChange={() => useScene.getState().set({ watchOpen: !open })}>
-        Watch
+      <ToggleButton
+        value="watch"
+        size="small"
+        selected={open}
+        onChange={() => useScene.getState().set({ watchOpen: !open })}
+        aria-label="Watch"
+      >
+        <Binoculars size={17} />
       </ToggleButton>
     </Tooltip>
   )
@@ -169,7 +177,12 @@ function SavedMark() {
   const readOnly = useScene((store) => store.readOnly)
   const words = { saved: 'saved', saving: 'saving …', 'no room': 'not saved', failed: 'not saved', conflict: 'not saved' }
   return (
-    <Box role="status" data-saved={!readOnly && state === 'saved'} sx={{ color: ink.secondary, whiteSpace: 'nowrap' }}>
+    <Box
+      role="status"
+      data-saved={!readOnly && state === 'saved'}
+      // In a narrow window only what is not as it should be takes room.
+      sx={{ color: ink.secondary, whiteSpace: 'nowrap', ...(state === 'saved' && !readOnly && { display: { xs: 'none', lg: 'block' } }) }}
+    >
       {readOnly ? 'read only' : words[state]}
     </Box>
   )

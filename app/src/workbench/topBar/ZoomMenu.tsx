@@ -20,7 +20,7 @@ export function ZoomMenu({ commands }: { readonly commands: readonly Command[] }
         variant="outlined"
         aria-label={`Zoom, ${percent}`}
         onClick={(event) => setAnchor(event.currentTarget)}
-        sx={{ width: 64, flex: 'none', whiteSpace: 'nowrap' }}
+        sx={{ width: 58, px: 1, flex: 'none', whiteSpace: 'nowrap' }}
       >
         {percent}
       </Button>
