@@ -8,9 +8,7 @@ describe('depth, sky and water', () => {
   let complaints: string[]
   beforeAll(async () => {
     browser = await launch()
-    const visited = await visit(browser)
-    page = visited.page
-    complaints = visited.complaints
+    ;({ page, complaints } = await visit(browser))
     await shelfReady(page)
     await page.getByRole('link', { name: 'Open Moorings at midnight' }).click()
     await settled(page)

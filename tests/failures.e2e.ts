@@ -5,7 +5,7 @@ import { join } from 'node:path'
 import type { Browser, BrowserContext, Page } from 'playwright-core'
 import sharp from 'sharp'
 import { afterAll, describe, expect, inject, it } from 'vitest'
-import { addEffect, dropFile, launch, launchProfile, saved, settled, shelfReady, visit } from './support/browser'
+import { addEffect, dropPhoto, launch, launchProfile, saved, settled, shelfReady, visit } from './support/browser'
 import { storedIn } from './support/database'
 
 /** How often the browser is killed; more in the soak (`npm run soak`). */
@@ -24,9 +24,7 @@ async function openSmall(page: Page, name: string): Promise<void> {
   const photo = await sharp({ create: { width: 240, height: 160, channels: 3, background: '#567' } })
     .png()
     .toBuffer()
-  await dropFile(page, photo, `${name}.png`, 'image/png')
-  await page.waitForURL(/\/scene\//)
-  await settled(page)
+  await dropPhoto(page, photo, `${name}.png`)
 }
 
 describe('threads that fail', () => {

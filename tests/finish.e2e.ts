@@ -1,7 +1,7 @@
 import type { Browser, Page } from 'playwright-core'
 import sharp from 'sharp'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
-import { addEffect, dropFile, launch, openStep, settled, shelfReady, visit } from './support/browser'
+import { addEffect, dropPhoto, launch, openStep, settled, shelfReady, visit } from './support/browser'
 import { fittedPhoto, pngOf, shownPhoto, view } from './support/photo'
 
 const size = { width: 1200, height: 800 }
@@ -22,13 +22,9 @@ describe('finishing a picture', () => {
   let complaints: string[]
   beforeAll(async () => {
     browser = await launch()
-    const visited = await visit(browser)
-    page = visited.page
-    complaints = visited.complaints
+    ;({ page, complaints } = await visit(browser))
     await shelfReady(page)
-    await dropFile(page, await fourColours(), 'colours.png', 'image/png')
-    await page.waitForURL(/\/scene\//)
-    await settled(page)
+    await dropPhoto(page, await fourColours(), 'colours.png')
   })
   afterAll(async () => {
     await browser.close()

@@ -8,9 +8,7 @@ describe('groups, looks and mix modes on the depth line', () => {
   let complaints: string[]
   beforeAll(async () => {
     browser = await launch()
-    const visited = await visit(browser)
-    page = visited.page
-    complaints = visited.complaints
+    ;({ page, complaints } = await visit(browser))
     await shelfReady(page)
     await page.getByRole('link', { name: 'Open Last crossing, heavy rain' }).click()
     await settled(page)

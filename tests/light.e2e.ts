@@ -18,9 +18,7 @@ beforeAll(async () => {
 afterAll(() => browser.close())
 
 async function openScene(name: string): Promise<void> {
-  const visited = await visit(browser)
-  page = visited.page
-  complaints = visited.complaints
+  ;({ page, complaints } = await visit(browser))
   await shelfReady(page)
   await page.getByRole('link', { name: `Open ${name}` }).click()
   await settled(page)

@@ -71,9 +71,7 @@ describe('masks, built and painted in the Workbench', () => {
   beforeAll(async () => {
     browser = await launch()
     photo = await ramp()
-    const visited = await visit(browser)
-    page = visited.page
-    complaints = visited.complaints
+    ;({ page, complaints } = await visit(browser))
     await shelfReady(page)
     await dropFile(page, photo, 'ramp.png', 'image/png')
     await page.waitForURL(/\/scene\//)

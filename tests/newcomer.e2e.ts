@@ -1,7 +1,7 @@
 import type { Browser, Page } from 'playwright-core'
 import sharp from 'sharp'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
-import { canvasPixel, drawn, dropFile, launch, saved, settled, shelfReady, visit } from './support/browser'
+import { canvasPixel, drawn, dropPhoto, launch, saved, settled, shelfReady, visit } from './support/browser'
 
 const size = { width: 1500, height: 1000 }
 const HORIZON = 370
@@ -46,14 +46,10 @@ describe('somebody new, with a photo in which nothing is marked', () => {
   let complaints: string[]
   beforeAll(async () => {
     browser = await launch()
-    const visited = await visit(browser)
-    page = visited.page
-    complaints = visited.complaints
+    ;({ page, complaints } = await visit(browser))
     await shelfReady(page)
     await watchOpening(page)
-    await dropFile(page, await sea(), 'sea.jpg', 'image/jpeg')
-    await page.waitForURL(/\/scene\//)
-    await settled(page)
+    await dropPhoto(page, await sea(), 'sea.jpg', 'image/jpeg')
   })
   afterAll(() => browser.close())
 

@@ -9,7 +9,7 @@ import {
   canvasPixel,
   canvasRow,
   choose,
-  dropFile,
+  dropPhoto,
   exported,
   launch,
   openStep,
@@ -53,9 +53,7 @@ function ramp(width = 480, height = 320): Promise<Buffer> {
 async function openRamp(page: Page, name = 'ramp'): Promise<void> {
   if (!page.url().endsWith('/')) await page.goto(`${inject('address')}/`)
   await shelfReady(page)
-  await dropFile(page, await ramp(), `${name}.png`, 'image/png')
-  await page.waitForURL(/\/scene\//)
-  await settled(page)
+  await dropPhoto(page, await ramp(), `${name}.png`)
 }
 
 const dial = (page: Page, label: string) => page.getByRole('textbox', { name: label, exact: true }).first()
@@ -79,9 +77,7 @@ describe('nothing an artist makes is lost', () => {
   let complaints: string[]
   beforeAll(async () => {
     browser = await launch()
-    const visited = await visit(browser)
-    page = visited.page
-    complaints = visited.complaints
+    ;({ page, complaints } = await visit(browser))
     await openRamp(page)
   })
   afterAll(() => browser.close())

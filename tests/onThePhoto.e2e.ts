@@ -1,6 +1,6 @@
 import type { Browser, CDPSession, Page } from 'playwright-core'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
-import { addEffect, choose, dropFile, launch, openStep, settled, shelfReady, visit } from './support/browser'
+import { addEffect, choose, dropPhoto, launch, openStep, settled, shelfReady, visit } from './support/browser'
 import { drag, fittedPhoto, pngOf, seenOnPhoto, view, type Place } from './support/photo'
 
 const [width, height] = [1200, 800]
@@ -21,13 +21,9 @@ describe('directly on the photo', () => {
   let complaints: string[]
   beforeAll(async () => {
     browser = await launch()
-    const visited = await visit(browser)
-    page = visited.page
-    complaints = visited.complaints
+    ;({ page, complaints } = await visit(browser))
     await shelfReady(page)
-    await dropFile(page, await twoColours(), 'colours.png', 'image/png')
-    await page.waitForURL(/\/scene\//)
-    await settled(page)
+    await dropPhoto(page, await twoColours(), 'colours.png')
   })
   afterAll(async () => {
     await browser.close()

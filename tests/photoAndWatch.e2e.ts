@@ -9,7 +9,7 @@ import type { Browser, Page } from 'playwright-core'
 import sharp from 'sharp'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { dngOf } from '../core/test-support/dng'
-import { addEffect, dropFile, exported, launch, settled, shelfReady, visit } from './support/browser'
+import { addEffect, dropPhoto, exported, launch, settled, shelfReady, visit } from './support/browser'
 import { drag, fittedPhoto, pngOf, shownPhoto, view } from './support/photo'
 
 const run = promisify(execFile)
@@ -35,14 +35,10 @@ describe('the photo itself, and what is watched', () => {
   beforeAll(async () => {
     folder = await mkdtemp(join(tmpdir(), 'photo-'))
     browser = await launch()
-    const visited = await visit(browser)
-    page = visited.page
-    complaints = visited.complaints
+    ;({ page, complaints } = await visit(browser))
     await shelfReady(page)
     await writeFile(join(folder, 'sea.png'), await tilted())
-    await dropFile(page, await tilted(), 'sea.png', 'image/png')
-    await page.waitForURL(/\/scene\//)
-    await settled(page)
+    await dropPhoto(page, await tilted(), 'sea.png')
     await openPanel()
   })
   afterAll(async () => {
@@ -275,9 +271,7 @@ describe('files of cameras and archives', () => {
   beforeAll(async () => {
     folder = await mkdtemp(join(tmpdir(), 'deep-'))
     browser = await launch()
-    const visited = await visit(browser)
-    page = visited.page
-    complaints = visited.complaints
+    ;({ page, complaints } = await visit(browser))
     await shelfReady(page)
   })
   afterAll(async () => {
@@ -302,9 +296,7 @@ describe('files of cameras and archives', () => {
     await writeFile(join(folder, name), bytes)
     await page.goto(page.url().replace(/\/scene.*|\/$/, '/'))
     await shelfReady(page)
-    await dropFile(page, bytes, name, name === 'shot.dng' ? '' : 'image/tiff')
-    await page.waitForURL(/\/scene\//)
-    await settled(page)
+    await dropPhoto(page, bytes, name, name === 'shot.dng' ? '' : 'image/tiff')
     const recipe = page.waitForEvent('download')
     await page.keyboard.press('Control+k')
     await page.getByRole('combobox', { name: 'Find a command' }).fill('save the recipe')

@@ -7,7 +7,7 @@ import { promisify } from 'node:util'
 import type { Browser, Page } from 'playwright-core'
 import sharp from 'sharp'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
-import { canvasPixel, canvasRow, dragBy, dropFile, launch, saved, settled, shelfReady, visit } from './support/browser'
+import { canvasPixel, canvasRow, dragBy, dropPhoto, launch, saved, settled, shelfReady, visit } from './support/browser'
 
 const run = promisify(execFile)
 const [width, height] = [1200, 800]
@@ -37,9 +37,7 @@ describe('rain on a photo, from drop to file', () => {
     browser = await launch()
     photo = await wallAndSky()
     folder = await mkdtemp(join(tmpdir(), 'welkinar-e2e-'))
-    const visited = await visit(browser)
-    page = visited.page
-    complaints = visited.complaints
+    ;({ page, complaints } = await visit(browser))
     await shelfReady(page)
   })
   afterAll(() => browser.close())
@@ -49,9 +47,7 @@ describe('rain on a photo, from drop to file', () => {
   const thumb = (label: string) => slider(label).locator('xpath=..')
 
   it('opens a dropped photo', async () => {
-    await dropFile(page, photo, 'wall.png', 'image/png')
-    await page.waitForURL(/\/scene\//)
-    await settled(page)
+    await dropPhoto(page, photo, 'wall.png')
     expect(await page.getByRole('textbox', { name: 'Name of the scene' }).inputValue()).toBe('wall')
   })
 
@@ -202,9 +198,7 @@ describe('rain on a photo, from drop to file', () => {
     await settled(page)
     const before = await length()
     await page.getByRole('link', { name: 'Shelf' }).click()
-    await dropFile(page, half, 'small.png', 'image/png')
-    await page.waitForURL(/\/scene\//)
-    await settled(page)
+    await dropPhoto(page, half, 'small.png')
     const chooser = page.waitForEvent('filechooser')
     await page.keyboard.press('Control+k')
     await page.getByRole('combobox', { name: 'Find a command' }).fill('open a recipe')
@@ -216,9 +210,7 @@ describe('rain on a photo, from drop to file', () => {
 
   it('cancels an export: nothing is saved, and another can be begun', async () => {
     await page.getByRole('link', { name: 'Shelf' }).click()
-    await dropFile(page, await sharp(photo).resize(6000, 4000).jpeg().toBuffer(), 'large.jpg', 'image/jpeg')
-    await page.waitForURL(/\/scene\//)
-    await settled(page)
+    await dropPhoto(page, await sharp(photo).resize(6000, 4000).jpeg().toBuffer(), 'large.jpg', 'image/jpeg')
     await page.getByRole('link', { name: 'Export' }).click()
     let files = 0
     page.on('download', () => files++)

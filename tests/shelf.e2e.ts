@@ -1,7 +1,7 @@
 import type { Browser, Page } from 'playwright-core'
 import sharp, { type Sharp } from 'sharp'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
-import { demoNames, dropFile, exported, launch, saved, settled, shelfReady, visit } from './support/browser'
+import { demoNames, dropPhoto, exported, launch, saved, settled, shelfReady, visit } from './support/browser'
 import { changeScene, storedIn } from './support/database'
 
 describe('the Shelf', () => {
@@ -136,9 +136,7 @@ describe('a JPEG', () => {
     const bytes = await files[name]!.toBuffer()
     const { page } = await visit(browser)
     await shelfReady(page)
-    await dropFile(page, bytes, 'noise.jpg', 'image/jpeg')
-    await page.waitForURL(/\/scene\//)
-    await settled(page)
+    await dropPhoto(page, bytes, 'noise.jpg', 'image/jpeg')
     await page.getByRole('link', { name: 'Export' }).click()
     const wanted = await sharp(bytes).autoOrient().toColourspace('srgb').raw().toBuffer()
     const found = await exported(page)

@@ -11,9 +11,7 @@ describe('weather of every kind', () => {
   let complaints: string[]
   beforeAll(async () => {
     browser = await launch()
-    const visited = await visit(browser)
-    page = visited.page
-    complaints = visited.complaints
+    ;({ page, complaints } = await visit(browser))
     await shelfReady(page)
     await page.getByRole('link', { name: 'Open Low sun, passing shower' }).click()
     await settled(page)

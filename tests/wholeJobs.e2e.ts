@@ -2,7 +2,7 @@ import { fileURLToPath } from 'node:url'
 import type { Browser, Page } from 'playwright-core'
 import sharp from 'sharp'
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest'
-import { addEffect, choose, drawn, dropFile, launch, openStep, settled, shelfReady, visit } from './support/browser'
+import { addEffect, choose, drawn, dropPhoto, launch, openStep, settled, shelfReady, visit } from './support/browser'
 import { drag, fittedPhoto, shownPhoto, view } from './support/photo'
 
 // Whole jobs in the order of practice (common practice, no source), each from a photo that is dropped in. With WELKINAR_SHOW_JOBS a folder gets pictures of before and after.
@@ -17,9 +17,7 @@ describe('a whole job', () => {
   let complaints: string[]
   beforeAll(async () => {
     browser = await launch()
-    const visited = await visit(browser)
-    page = visited.page
-    complaints = visited.complaints
+    ;({ page, complaints } = await visit(browser))
   })
   afterAll(async () => {
     await browser.close()
@@ -32,9 +30,7 @@ describe('a whole job', () => {
 
   const start = async (name: string): Promise<void> => {
     const bytes = await sharp(demo(name)).resize(size.width, size.height, { fit: 'fill' }).jpeg({ quality: 92 }).toBuffer()
-    await dropFile(page, bytes, `${name}.jpg`, 'image/jpeg')
-    await page.waitForURL(/\/scene\//)
-    await settled(page)
+    await dropPhoto(page, bytes, `${name}.jpg`, 'image/jpeg')
   }
   const look = async (name: string): Promise<void> => {
     if (!shown) return

@@ -1,5 +1,6 @@
 import { readFile } from 'node:fs/promises'
 import { createRequire } from 'node:module'
+import sharp from 'sharp'
 import type { CodecName } from '../src/codecs/codecModules'
 import { wasmCodecs, type Codecs } from '../src/codecs/codecs'
 import type { DeflateBand } from '../src/codecs/formats/zlib'
@@ -40,7 +41,7 @@ export async function fileOf(
   const bands = Array.from({ length: Math.ceil(height / BAND_ROWS) }, (_, index) => {
     const data = rgba.slice(index * BAND_ROWS * width * pixelBytes, (index + 1) * BAND_ROWS * width * pixelBytes)
     return codecs.encodeBand(
-      { width, height: data.length / width / (options.depth / 2), depth: options.depth, data: new Uint8ClampedArray(data) },
+      { width, height: data.length / width / pixelBytes, depth: options.depth, data: new Uint8ClampedArray(data) },
       options,
       kernels,
     )
@@ -52,4 +53,16 @@ export async function fileOf(
   encoded.forEach(onBand)
   const file = fileFormats[options.format].join(encoded, { width, height }, options)
   return Buffer.from(await file.arrayBuffer())
+}
+
+/** What an independent reader finds in a file of 16 bits: its sizes, its depth, and its interleaved RGBA as bytes. */
+export async function deepPictureIn(
+  file: Buffer,
+): Promise<{ readonly is: readonly [number, number, string | undefined]; readonly data: Buffer }> {
+  const { data, info } = await sharp(file, { failOn: 'warning' })
+    .toColourspace('rgb16')
+    .ensureAlpha()
+    .raw({ depth: 'ushort' })
+    .toBuffer({ resolveWithObject: true })
+  return { is: [info.width, info.height, (await sharp(file).metadata()).depth], data }
 }

@@ -194,43 +194,19 @@ export function cubeColours(r: usize, g: usize, b: usize, count: i32, table: usi
     const partY = y - <f32>cellY
     const partZ = z - <f32>cellZ
     // The way from the lowest corner to the highest: up the channel with the largest part first.
-    let first = stepR
-    let second = stepG
-    let third = stepB
-    let a = partX
-    let c = partY
-    let d = partZ
-    if (a < c) {
-      const s = first
-      first = second
-      second = s
-      const f = a
-      a = c
-      c = f
-    }
-    if (c < d) {
-      const s = second
-      second = third
-      third = s
-      const f = c
-      c = d
-      d = f
-    }
-    if (a < c) {
-      const s = first
-      first = second
-      second = s
-      const f = a
-      a = c
-      c = f
-    }
+    const first = partX >= partY && partX >= partZ ? stepR : partY >= partZ ? stepG : stepB
+    const third = partZ <= partX && partZ <= partY ? stepB : partY <= partX ? stepG : stepR
+    const second = stepR + stepG + stepB - first - third
+    const largest = max(partX, max(partY, partZ))
+    const smallest = min(partX, min(partY, partZ))
+    const middle = max(min(partX, partY), min(max(partX, partY), partZ))
     const at0 = table + <usize>cellX * stepR + <usize>cellY * stepG + <usize>cellZ * stepB
     const at1 = at0 + first
     const at2 = at1 + second
     const at3 = at2 + third
-    store<f32>(outR + i, along(at0, at1, at2, at3, a, c, d))
-    store<f32>(outG + i, along(at0 + 4, at1 + 4, at2 + 4, at3 + 4, a, c, d))
-    store<f32>(outB + i, along(at0 + 8, at1 + 8, at2 + 8, at3 + 8, a, c, d))
+    store<f32>(outR + i, along(at0, at1, at2, at3, largest, middle, smallest))
+    store<f32>(outG + i, along(at0 + 4, at1 + 4, at2 + 4, at3 + 4, largest, middle, smallest))
+    store<f32>(outB + i, along(at0 + 8, at1 + 8, at2 + 8, at3 + 8, largest, middle, smallest))
   }
 }
 

@@ -32,7 +32,7 @@ export interface Visit {
   readonly complaints: string[]
 }
 
-/** A page of a fresh browser profile on the Shelf, with the demo scenes set out. */
+/** A page of a fresh browser profile at an address of the application, the Shelf without one. */
 export async function visit(browser: Browser, path = '/'): Promise<Visit> {
   const context = await browser.newContext({ viewport: { width: 1280, height: 800 }, acceptDownloads: true })
   const page = await context.newPage()
@@ -91,6 +91,13 @@ export async function dropFile(page: Page, bytes: Uint8Array, name: string, type
     [Buffer.from(bytes).toString('base64'), name, type] as const,
   )
   for (const event of ['dragenter', 'dragover', 'drop']) await page.dispatchEvent('main', event, { dataTransfer: data })
+}
+
+/** Drops a photo, and waits for its picture in the Workbench. */
+export async function dropPhoto(page: Page, bytes: Uint8Array, name: string, type = 'image/png'): Promise<void> {
+  await dropFile(page, bytes, name, type)
+  await page.waitForURL(/\/scene\//)
+  await settled(page)
 }
 
 /** Drags from the middle of an element by css px. */

@@ -1,21 +1,15 @@
 import {
   definitionOf,
   findOwner,
-  frameOfSource,
   isEffect,
-  middleOf,
   Refusal,
   UserProblem,
   type CheckedScene,
-  type DepthPlace,
   type Effect,
   type EffectKind,
-  type GraphNode,
   type Mask,
   type MaskListRef,
   type Owner,
-  type PictureSource,
-  type Rgb,
   type Scene,
   type StepName,
   type Where,
@@ -25,111 +19,8 @@ import { create } from 'zustand'
 import { showProblem } from '../common/notices'
 import type { HistoryEntry } from '../storage/database'
 import { endGestureLater } from './gestures'
+import { fittedPlace, freshView, type Panel, type ViewState } from './viewState'
 import { applyChange, redo, undo, type SceneChange, type SceneHistory } from './history'
-
-/** How the picture is compared with the photo. */
-export type Compare = 'after' | 'before' | 'split'
-/** A state of the scene to compare with. */
-export interface ComparedState {
-  readonly name: string
-  readonly source: PictureSource
-}
-/** How the mask of the selected effect is seen. */
-export type MaskView = 'off' | 'grey' | 'hatch'
-export type Panel = 'steps' | 'marks' | 'photo'
-/** Whether the mask that is seen is the chosen one alone or the whole list. */
-export type MaskScope = 'one' | 'all'
-/** What a tap or a drag on the photo does; without a tool it moves the photo. */
-export type PhotoTool =
-  | { readonly kind: 'paint' }
-  | { readonly kind: 'outline'; readonly hole: boolean; readonly by: 'corners' | 'freehand' }
-  | { readonly kind: 'region' }
-  | { readonly kind: 'tap similar' }
-  | Dropper
-  | { readonly kind: 'glints' }
-  | { readonly kind: 'path' }
-  | { readonly kind: 'crop' }
-  | { readonly kind: 'level' }
-  | { readonly kind: 'mend' }
-  | { readonly kind: 'watch' }
-  | { readonly kind: 'mark'; readonly mark: 'light' | 'horizon' | 'waterline' | 'focal' }
-
-/** Takes a colour from the photo. */
-export interface Dropper {
-  readonly kind: 'dropper'
-  /** What it is the colour of. */
-  readonly what: string
-  /** The tones that it is read from; else the photo, or what lies beneath the selected effect. */
-  readonly tones?: GraphNode | undefined
-  /** @param hex the same, rounded */
-  take(colour: Rgb, hex: string): void
-}
-
-/** Where the photo lies in the view: `zoom` css px per photo px, or fitted; `centre` in photo px. */
-export interface ViewPlace {
-  readonly zoom: number | 'fit'
-  readonly centreX: number
-  readonly centreY: number
-}
-
-/** How the scene is looked at. Nothing of it is kept with the scene. */
-interface ViewState {
-  /** The selected effect or group. */
-  readonly selectedId: string | undefined
-  /** Whether the panel at the right is in sight. */
-  readonly panelOpen: boolean
-  /** Whether the depth line is in sight, or folded to a strip. */
-  readonly lineOpen: boolean
-  /** The place of the depth line for which looks are offered at the right. */
-  readonly adding: DepthPlace | undefined
-  /** What the panel at the right shows: the steps of the selected effect, the marks of the scene, or the groundwork of the photo. */
-  readonly panel: Panel
-  readonly openStep: StepName | undefined
-  readonly chosenMaskId: string | undefined
-  /** The place, photo px, whose effects are listed. */
-  readonly askedAt: { readonly x: number; readonly y: number } | undefined
-  /** Which glint of the selected effect is chosen. */
-  readonly chosenGlint: number | undefined
-  readonly tool: PhotoTool | undefined
-  /** Width by height that a crop keeps; free without it. */
-  readonly cropShape: number | undefined
-  /** Which repair of the photo is chosen. */
-  readonly chosenRepair: string | undefined
-  readonly place: ViewPlace
-  readonly compare: Compare
-  /** The state of the scene that Split and Before show; the photo as it came without one. */
-  readonly against: ComparedState | undefined
-  /** Held down: the photo shows while the key or button is down. */
-  readonly holdingBefore: boolean
-  /** Held down: the picture shows without the selected effect or group. */
-  readonly holdingWithout: boolean
-  /** Held down: the picture shows the selected effect without its mask. */
-  readonly holdingUnmasked: boolean
-  /** Held down: the selected effect shows at three times its strength. */
-  readonly exaggerating: boolean
-  /** A place of an effect while its handle is dragged; the effect is drawn weakly until it rests. */
-  readonly placing: { readonly effectId: string; readonly x: number; readonly y: number } | undefined
-  /** Whether the patterns move in the picture. */
-  readonly playing: boolean
-  /** 0-1 across the photo. */
-  readonly splitAt: number
-  /** Whether the watch column is in sight. */
-  readonly watchOpen: boolean
-  /** Whether what is newly clipped is marked. */
-  readonly marksClipped: boolean
-  /** The picture the other way round, only for looking. */
-  readonly mirrored: boolean
-  /** The picture and what it is compared with in turn. */
-  readonly blinking: boolean
-  /** Where on the photo the pointer is, px; nothing where it is elsewhere. */
-  readonly pointerAt: { readonly x: number; readonly y: number } | undefined
-  readonly maskView: MaskView
-  readonly maskScope: MaskScope
-  /** Css px per photo px as the view shows it now, also when it is fitted. */
-  readonly shownZoom: number
-  /** The scene as it would be with a choice that is only being tried; the view shows it, nothing keeps it. */
-  readonly trial: Scene | undefined
-}
 
 /** Why the scene cannot be changed here; nothing while it can. */
 export type ReadOnly = 'another tab' | 'gone'
@@ -149,37 +40,6 @@ interface SceneState extends ViewState {
   redo(): void
   set(part: Partial<ViewState>): void
 }
-
-const freshView = {
-  panelOpen: true,
-  lineOpen: true,
-  adding: undefined,
-  panel: 'steps',
-  cropShape: undefined,
-  chosenRepair: undefined,
-  openStep: undefined,
-  chosenMaskId: undefined,
-  chosenGlint: undefined,
-  askedAt: undefined,
-  tool: undefined,
-  compare: 'after',
-  against: undefined,
-  holdingBefore: false,
-  holdingWithout: false,
-  holdingUnmasked: false,
-  exaggerating: false,
-  placing: undefined,
-  playing: false,
-  splitAt: 0.5,
-  watchOpen: false,
-  marksClipped: false,
-  mirrored: false,
-  blinking: false,
-  pointerAt: undefined,
-  maskView: 'off',
-  maskScope: 'all',
-  trial: undefined,
-} satisfies Partial<ViewState>
 
 export const useScene = create<SceneState>()((set, get) => ({
   history: undefined,
@@ -216,12 +76,6 @@ export const useScene = create<SceneState>()((set, get) => ({
   redo: () => step(redo),
   set,
 }))
-
-/** All of what is shown of the photo in view, and its middle for other zooms. */
-function fittedPlace(scene: Scene): ViewPlace {
-  const { x: centreX, y: centreY } = middleOf(frameOfSource(scene))
-  return { zoom: 'fit', centreX, centreY }
-}
 
 const readOnlyWords: Record<ReadOnly, string> = {
   'another tab': 'This scene is being changed in another tab. Choose “Go on here” to change it in this one.',

@@ -1,7 +1,8 @@
 import type { EffectKind, PictureSource } from '@welkinar/core'
 import type { RenderPool } from '@welkinar/core/pool'
 import type { ReactNode } from 'react'
-import type { EffectOf, PhotoTool } from '../../scene/sceneStore'
+import type { EffectOf } from '../../scene/sceneStore'
+import type { PhotoTool } from '../../scene/viewState'
 import type { ViewPort } from '../view/viewPort'
 
 /** What a panel in the steps of an effect gets. */

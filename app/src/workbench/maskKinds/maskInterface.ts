@@ -10,7 +10,7 @@ import {
 } from '@welkinar/core'
 import type { RenderPool } from '@welkinar/core/pool'
 import type { ReactNode } from 'react'
-import type { PhotoTool } from '../../scene/sceneStore'
+import type { PhotoTool } from '../../scene/viewState'
 import type { ViewPort } from '../view/viewPort'
 
 /** What the editor of a mask gets. */

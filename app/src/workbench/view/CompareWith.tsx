@@ -4,7 +4,8 @@ import MenuItem from '@mui/material/MenuItem'
 import { CaretDown } from '@phosphor-icons/react/dist/csr/CaretDown'
 import { useState } from 'react'
 import { ink } from '../../theme'
-import { useScene, type ComparedState } from '../../scene/sceneStore'
+import { useScene } from '../../scene/sceneStore'
+import type { ComparedState } from '../../scene/viewState'
 
 /** What Split and Before show from now on: the picture as it is at this moment. Nothing of it is a step of the history. */
 export function compareWithNow(): void {

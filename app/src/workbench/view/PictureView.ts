@@ -1,7 +1,7 @@
 import { sceneGraph, turnedInFrame, type Frame, type Look, type MaskListRef, type PictureSource } from '@welkinar/core'
 import type { RenderPool } from '@welkinar/core/pool'
 import { renderTrouble } from '../../engine/renderTrouble'
-import type { Compare, MaskView } from '../../scene/sceneStore'
+import type { Compare, MaskView } from '../../scene/viewState'
 import { clippedToMarks } from './clipMarks'
 import { hatchPattern } from './hatch'
 import { LookLayer } from './LookLayer'

@@ -1,5 +1,5 @@
 import { middleOf, type Rect, type Size } from '@welkinar/core'
-import type { ViewPlace } from '../../scene/sceneStore'
+import type { ViewPlace } from '../../scene/viewState'
 
 // A frame is the part of the photo that is shown, photo px.
 

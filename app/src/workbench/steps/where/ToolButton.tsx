@@ -1,5 +1,6 @@
 import Button from '@mui/material/Button'
-import { useScene, type PhotoTool } from '../../../scene/sceneStore'
+import { useScene } from '../../../scene/sceneStore'
+import type { PhotoTool } from '../../../scene/viewState'
 
 interface ToolButtonProps {
   readonly tool: PhotoTool

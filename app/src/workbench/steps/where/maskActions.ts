@@ -10,7 +10,8 @@ import {
   type PictureSource,
 } from '@welkinar/core'
 import type { Action } from '../../../common/ActionMenu'
-import { changeMaskList, useScene, type PhotoTool } from '../../../scene/sceneStore'
+import { changeMaskList, useScene } from '../../../scene/sceneStore'
+import type { PhotoTool } from '../../../scene/viewState'
 import { showUndoable } from '../../showUndoable'
 
 /** What a tap on the photo does for a mask that is made on the photo. */

@@ -1,6 +1,7 @@
 import { hexFromRgb, sceneGraph, type PictureSource } from '@welkinar/core'
 import type { RenderPool } from '@welkinar/core/pool'
-import { useScene, type PhotoTool } from '../../../scene/sceneStore'
+import { useScene } from '../../../scene/sceneStore'
+import type { PhotoTool } from '../../../scene/viewState'
 import type { ViewPort } from '../viewPort'
 import { limited, type Point } from './geometry'
 import { TapSurface } from './TapSurface'
