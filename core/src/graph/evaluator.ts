@@ -6,6 +6,7 @@ import { clampInto, intersect, sameRect, splitIntoTiles, tilesAround, type Rect 
 import { reducePlane } from '../planes/reduce'
 import { withScratch } from '../planes/scratch'
 import type { Value } from '../planes/value'
+import { LastChange } from './lastChange'
 import type { GraphNode } from './node'
 import type { Kernels, Operation, RunContext } from './operation'
 import { coarserGridOf, planFor, type Step } from './plan'
@@ -24,6 +25,7 @@ export type Keep = 'stages' | 'result' | 'nothing'
 export class Evaluator {
   private readonly cache: ValueCache
   private readonly photos = new Map<string, PhotoData>()
+  private readonly lastChange = new LastChange()
   private handedOut: Value[] = []
   private keeping: Keep = 'stages'
   /** Operations run since the start; a test reads it to see that nothing is computed twice. */
@@ -71,6 +73,7 @@ export class Evaluator {
   evaluate(node: GraphNode, rect: Rect, grid: Grid, keep: Keep = 'stages'): Value {
     let whole: Value
     this.keeping = keep
+    if (keep === 'stages') this.lastChange.look(node)
     try {
       whole = this.hold(node, rect, grid, keep === 'nothing' ? worth.step : worth.picture)
     } catch (error) {
@@ -95,7 +98,7 @@ export class Evaluator {
   private hold(node: GraphNode, rect: Rect, grid: Grid, own: Worth = worth.step): Value {
     const key = keyOf(node, grid)
     const steps = planFor(node, rect, grid, this.kernels, (one, part) =>
-      this.cache.find(keyOf(one, grid), part, one === node ? own : worth.step),
+      this.cache.find(keyOf(one, grid), part, one === node ? own : this.worthOf(one)),
     )
     const made = new Map<Step, { readonly value: Value; readers: number }>()
     for (const step of steps) {
@@ -140,7 +143,12 @@ export class Evaluator {
       const read = inputs[index]
       if (read && read !== (input && made.get(input)?.value)) this.cache.letGo(read)
     })
-    return this.cache.keep(key, value, own ?? (operation.isStage && this.keeping === 'stages' ? worth.picture : worth.step))
+    return this.cache.keep(key, value, own ?? this.worthOf(node))
+  }
+
+  private worthOf(node: GraphNode): Worth {
+    if (this.keeping !== 'stages' || !operationNamed(node.operation).isStage) return worth.step
+    return this.lastChange.isBeneath(node) ? worth.picture : worth.stage
   }
 
   private cut(value: Value, rect: Rect): Value {

@@ -31,19 +31,34 @@ describe('value cache', () => {
   it('frees what is worth less first', () => {
     const { freed, cache } = freedBy()
     cache.letGo(cache.keep('a', value(1), worth.manyTiles))
-    cache.letGo(cache.keep('b', value(2), worth.picture))
+    cache.letGo(cache.keep('b', value(2), worth.stage))
     cache.letGo(cache.keep('c', value(3), worth.step))
     cache.trim()
-    // The first of the pictures had to go while the step was held.
+    // The stage had to go while the step was held.
     expect(freed).toEqual([2])
-    cache.letGo(cache.keep('d', value(4), worth.picture))
+    cache.letGo(cache.keep('d', value(4), worth.stage))
     expect(freed).toEqual([2, 3])
     // What many tiles turn out to read is worth more from then on.
     cache.letGo(cache.find('d', all, worth.manyTiles)!)
-    cache.letGo(cache.keep('e', value(5), worth.picture))
+    cache.letGo(cache.keep('e', value(5), worth.stage))
     cache.letGo(cache.keep('f', value(6), worth.step))
-    // Among what is worth most the oldest went first, then the picture before it.
+    // Among what is worth most the oldest went first, then the stage before it.
     expect(freed).toEqual([2, 3, 1, 5])
+  })
+
+  it('leaves pictures half of the room, whatever many tiles read, and takes it only when nothing else is left', () => {
+    const freed: number[] = []
+    const cache = new ValueCache({ usual: 2400, most: 2400 }, (address) => freed.push(address))
+    for (const address of [1, 2, 3, 4]) cache.letGo(cache.keep(`p${address}`, value(address), worth.picture))
+    const tiles = [11, 12, 13].map((address) => cache.keep(`t${address}`, value(address), worth.manyTiles))
+    // Four pictures are more than half.
+    expect(freed).toEqual([1])
+    tiles.forEach((tile) => cache.letGo(tile))
+    for (const address of [14, 15]) cache.letGo(cache.keep(`t${address}`, value(address), worth.manyTiles))
+    expect(freed).toEqual([1, 11, 12])
+    ;[21, 22, 23, 24].forEach((address) => cache.keep(`t${address}`, value(address), worth.manyTiles))
+    // What is held stays, so the pictures have to go.
+    expect(freed).toEqual([1, 11, 12, 13, 14, 15, 2])
   })
 
   it('has more room once what many tiles read had to go and is wanted again, up to the most', () => {

@@ -1,12 +1,18 @@
 import { contains, type Rect } from '../planes/rect'
 import { byteSize, type Value } from '../planes/value'
 
-/** How long a value stays when room is needed: what is wanted again at the next change longer than what only led to it, and longest what many tiles read. */
-export const worth = { step: 0, picture: 1, manyTiles: 2 } as const
+/**
+ * How long a value stays when room is needed, the shortest first: what only led to another; the picture up to an effect, of which the next change may want one;
+ * a picture that the next change will most likely want, or that was asked for itself; what many tiles read.
+ */
+export const worth = { step: 0, stage: 1, picture: 2, manyTiles: 3 } as const
 export type Worth = (typeof worth)[keyof typeof worth]
 
 /** By how many times what was missed the budget grows: others will be missed too. */
 const GROWTH = 4
+
+/** The part of the budget that pictures keep, whatever many tiles read: with them gone, every effect beneath the one that changes is computed anew. */
+const PICTURES_SHARE = 1 / 2
 
 interface Entry {
   readonly value: Value
@@ -15,6 +21,22 @@ interface Entry {
   worth: Worth
   /** Readers that hold it; while there are any it is not freed. */
   readers: number
+}
+
+/** Values of one worth, oldest first, and the bytes they take. */
+class Age extends Set<Entry> {
+  bytes = 0
+
+  override add(entry: Entry): this {
+    if (!this.has(entry)) this.bytes += byteSize(entry.value)
+    return super.add(entry)
+  }
+
+  override delete(entry: Entry): boolean {
+    const was = super.delete(entry)
+    if (was) this.bytes -= byteSize(entry.value)
+    return was
+  }
 }
 
 /** Bytes that results may take. */
@@ -28,12 +50,13 @@ export interface MemoryBudget {
 
 /**
  * Results by what they are and the rectangle they cover, within a budget of bytes. A value that is held stays whatever the budget; of the others the least
- * worth goes first, among equals the least recently used, as soon as the budget is exceeded, in the middle of a tile too.
+ * worth goes first, but for a share of the budget that pictures keep; among equals the least recently used; as soon as the budget is exceeded, in the middle
+ * of a tile too.
  */
 export class ValueCache {
   private readonly byKey = new Map<string, Set<Entry>>()
-  /** Oldest first, by worth. */
-  private readonly ages: readonly Set<Entry>[] = Object.values(worth).map(() => new Set<Entry>())
+  /** What has a key, oldest first, by worth. */
+  private readonly ages = [new Age(), new Age(), new Age(), new Age()] as const
   private readonly held = new Map<Value, Entry>()
   private bytes = 0
   /** What many tiles read and had to go. */
@@ -53,9 +76,9 @@ export class ValueCache {
   find(key: string, rect: Rect, least: Worth = worth.step): Value | undefined {
     for (const entry of this.byKey.get(key) ?? []) {
       if (!contains(entry.value.rect, rect)) continue
-      this.ages[entry.worth]?.delete(entry)
+      this.ages[entry.worth].delete(entry)
       if (least > entry.worth) entry.worth = least
-      this.ages[entry.worth]?.add(entry)
+      this.ages[entry.worth].add(entry)
       return this.hold(entry)
     }
     return undefined
@@ -73,7 +96,7 @@ export class ValueCache {
       const known = this.byKey.get(key)
       if (known) known.add(entry)
       else this.byKey.set(key, new Set([entry]))
-      this.ages[own]?.add(entry)
+      this.ages[own].add(entry)
     }
     this.hold(entry)
     this.trim()
@@ -120,13 +143,21 @@ export class ValueCache {
     this.missed.clear()
   }
 
-  /** Frees what nobody holds until the budget holds. */
+  /** Frees what nobody holds until the budget holds: of pictures at first only what goes over their share, and the rest when nothing else is left. */
   trim(): void {
-    for (const entries of this.ages) {
-      for (const entry of entries) {
-        if (this.bytes <= this.budgetBytes) return
-        if (entry.readers === 0) this.forget(entry, entries)
-      }
+    const pictures = this.ages[worth.picture]
+    this.freeOldest(this.ages[worth.step])
+    this.freeOldest(this.ages[worth.stage])
+    this.freeOldest(pictures, PICTURES_SHARE * this.budgetBytes)
+    this.freeOldest(this.ages[worth.manyTiles])
+    this.freeOldest(pictures)
+  }
+
+  /** Frees of an age what nobody holds, as long as the budget is exceeded and the age takes more than `share`. */
+  private freeOldest(age: Age, share = 0): void {
+    for (const entry of age) {
+      if (this.bytes <= this.budgetBytes || age.bytes <= share) return
+      if (entry.readers === 0) this.forget(entry)
     }
   }
 
@@ -141,8 +172,8 @@ export class ValueCache {
     return entry.value
   }
 
-  private forget(entry: Entry, entries: Set<Entry>): void {
-    entries.delete(entry)
+  private forget(entry: Entry): void {
+    this.ages[entry.worth].delete(entry)
     if (entry.worth === worth.manyTiles) this.missed.add(placeOf(entry))
     const known = entry.key === undefined ? undefined : this.byKey.get(entry.key)
     known?.delete(entry)

@@ -5,7 +5,7 @@ import { evaluatorFor, photoFrom, renderAll, renderFresh, samplePixels } from '.
 import { everything } from '../../test-support/sampled'
 import { newEffect } from '../effects/newEffect'
 import type { Effect } from '../effects/registry'
-import type { Evaluator } from '../graph/evaluator'
+import { Evaluator } from '../graph/evaluator'
 import type { Kernels } from '../graph/operation'
 import type { LuminosityMask } from '../masks/luminosity/definition'
 import { mixModes } from '../operations/mixing/mix/mixModes'
@@ -147,6 +147,28 @@ describe('rendering contract', () => {
     render(60)
     expect(fresh.runs - before).toBe(1)
   })
+
+  it.each([12, 5])(
+    'where the pictures of all effects do not fit into memory, changing effect %i again computes what is above it only',
+    (place) => {
+      const tight = new Evaluator(kernels, 3e6)
+      tight.addPhoto(photo)
+      const render = (amount: number): number => {
+        const before = tight.runs
+        const effects = Array.from({ length: 13 }, (_, i) =>
+          effect('Drizzle', (one) => Object.assign(one, { id: `${i}`, mix: { ...one.mix, amount: i === place ? amount : 50 } })),
+        )
+        renderAll(tight, sceneGraph(source(effects)), photo, 0.25, 64)
+        return tight.runs - before
+      }
+      // In each of 20 tiles the photo is read, seven operations draw the rain, which is the same for all, and each effect is mixed once.
+      const tiles = 20
+      expect(render(50)).toBeGreaterThanOrEqual(tiles * (1 + 7 + 13))
+      render(60)
+      for (const amount of [70, 80]) expect(render(amount)).toBeLessThanOrEqual(tiles * (7 + 13 - place))
+      expect(tight.bytesHeld).toBeLessThanOrEqual(3e6)
+    },
+  )
 
   it.each(mixModes)('%s renders at full and reduced size alike', (mode) => {
     const node = sceneGraph(source([effect('Downpour', (one) => void (one.mix.mode = mode))]))
