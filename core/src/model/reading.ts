@@ -3,8 +3,8 @@ import { placeControl } from './controls'
 import { levelSchema } from './level'
 
 /** The ways in which photos have been read; the last is that of now. A scene keeps what an earlier one has read. */
-const READING_METHODS = [1, 2, 3, 4] as const
-export const READING_METHOD = 4
+const READING_METHODS = [1, 2, 3, 4, 5] as const
+export const READING_METHOD = 5
 /** Nearest and farthest distance of a reading, metres; its codes 0-255 are even steps of the logarithm between them. */
 export const NEAREST = 1
 export const FARTHEST = 20000

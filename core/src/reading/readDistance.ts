@@ -20,11 +20,12 @@ export function codeOf(metres: number): number {
 /**
  * A distance for every place, as codes. Of the sky it is the way through the air that lies over the ground; ground lies under the horizon by perspective; what stands on it has the distance of its foot up to its own outline. Without a
  * horizon distances grow smoothly from the lower border to the edge of the sky or to the upper border: a line that nobody sees is not guessed.
+ * @param water whether water begins at the horizon, and may mirror what stands behind it
  */
-export function readDistance(photo: SmallPhoto, sky: Uint8Array | undefined, horizon: ReadHorizon | undefined): Uint8Array {
+export function readDistance(photo: SmallPhoto, sky: Uint8Array | undefined, horizon: ReadHorizon | undefined, water = false): Uint8Array {
   const { width, height } = photo
   const codes = new Float32Array(width * height)
-  if (horizon) overGround(photo, sky, horizon, codes)
+  if (horizon) overGround(photo, sky, horizon, water, codes)
   else growing(photo, sky, codes)
   if (sky) throughAir(photo, sky, horizon, codes)
   return Uint8Array.from(codes, (code) => Math.round(code))
@@ -65,9 +66,11 @@ function throughAir(photo: SmallPhoto, sky: Uint8Array, horizon: ReadHorizon | u
 }
 
 /** A part of which nothing is known yet. */
-const nothing = { above: 0, below: 0, foot: 0, footX: 0 }
+const nothing = { above: 0, below: 0, foot: 0, footX: 0, top: Infinity, topX: 0 }
+/** A part that reaches as far below the horizon as above it, to this part, is a thing with its image in water. */
+const AS_FAR = 0.35
 
-function overGround(photo: SmallPhoto, sky: Uint8Array | undefined, horizon: ReadHorizon, codes: Float32Array): void {
+function overGround(photo: SmallPhoto, sky: Uint8Array | undefined, horizon: ReadHorizon, water: boolean, codes: Float32Array): void {
   const { width, height } = photo
   const lineAt = heightOf(horizon, photo)
   const groundAt = (x: number, y: number): number => {
@@ -84,12 +87,15 @@ function overGround(photo: SmallPhoto, sky: Uint8Array | undefined, horizon: Rea
     if (y < lineAt(x) - 0.01 * height) part.above++
     else part.below++
     if (y >= part.foot) Object.assign(part, { foot: y, footX: x })
+    if (y < part.top) Object.assign(part, { top: y, topX: x })
   })
   labels.forEach((label, i) => {
     const [x, y] = [i % width, Math.floor(i / width)]
-    const { above, below, foot, footX } = parts[label] ?? nothing
+    const { above, below, foot, footX, top, topX } = parts[label] ?? nothing
+    const high = lineAt(topX) - top
+    const mirrored = water && Math.abs(foot - lineAt(footX) - high) < AS_FAR * high
     // It stands there if a good part of it is seen against the ground, down to a foot that is clearly nearer than the horizon.
-    const stands = above > 6 && above > 0.15 * (above + below) && below > 0.2 * above && foot > lineAt(footX) + 0.04 * height
+    const stands = !mirrored && above > 6 && above > 0.15 * (above + below) && below > 0.2 * above && foot > lineAt(footX) + 0.04 * height
     const metres = stands ? groundAt(footX, foot) : groundAt(x, y)
     codes[i] = codeOf(Math.max(2, metres))
   })

@@ -1,4 +1,4 @@
-import type { SmallPhoto } from './smallPhoto'
+import { at, type SmallPhoto } from './smallPhoto'
 
 /** A horizon that was read: its height in the middle of the photo as a part of the photo's height, its slope, and how far one can rely on it, 0-1. */
 export interface ReadHorizon {
@@ -10,6 +10,8 @@ export interface ReadHorizon {
 
 const MOST_TURN = 8
 const TURN_STEP = 0.5
+/** How much less sure a line is for each degree that it leans. */
+const TURN_COUNTS = 0.015
 /** Parts that the width is cut into; in so many of them the line has to be seen. */
 const PARTS = 16
 const LEAST_PARTS = 0.7
@@ -25,6 +27,13 @@ const NEAR = 1.2
 /** On what part of the width the sky ends at a horizon at least, and on what part it may reach below it. */
 const LEAST_MET = 0.3
 const MOST_OVER = 0.08
+/** What is so high, as parts of the height, and under which so little of the step is left on so much of the width, is a bar before the rest. What is lower may be a far shore, as near to the horizon as can be told. */
+const BAR_HEIGHTS = [0.022, 0.1]
+const BAR_STEP = 0.03
+const BAR_ENDS = 0.35
+const BAR_PART = 0.4
+/** Of what is as high all along: standard deviation, px. */
+const BAR_SPREAD = 1.5
 /** How far below the sky a horizon may lie, as a part of the height: hills stand between. */
 const MOST_BELOW_SKY = 0.15
 
@@ -72,10 +81,10 @@ export function surestOf(lines: readonly Line[], photo: SmallPhoto, sky: Uint8Ar
     const { met, over } = ends ? endsAt(ends, heightOf({ y, turn }, photo)) : { met: 0, over: 0 }
     const underSky = met >= LEAST_MET && over <= MOST_OVER
     if (seen < (underSky ? LEAST_PARTS_UNDER_SKY : LEAST_PARTS) || (ends && !underSky && own < SURE_ALONE)) continue
-    const sureness = own + (underSky ? MET_COUNTS * met : 0) - 0.004 * Math.abs(turn)
+    const sureness = own + (underSky ? MET_COUNTS * met : 0) - TURN_COUNTS * Math.abs(turn)
     if (sureness < LEAST_SURENESS || (best && sureness <= best.sureness)) continue
     const found = { y, turn, sureness }
-    if (!ends || liesUnder(found, ends, photo)) best = found
+    if ((!ends || liesUnder(found, ends, photo)) && !isBar(photo, heightOf(found, photo))) best = found
   }
   return best
 }
@@ -148,6 +157,54 @@ function endsAt(ends: Int32Array, lineAt: (x: number) => number): { readonly met
     else if (below > 2 * NEAR) over++
   })
   return { met: met / ends.length, over: over / ends.length }
+}
+
+/**
+ * Whether a line is the upper edge of something narrow, behind which one sees on: a deck, a rail, a wall. Or the lower edge of one that is as high all along; under hills it would be the water's
+ * edge.
+ */
+function isBar(photo: SmallPhoto, lineAt: (x: number) => number): boolean {
+  // A line is not found to the pixel.
+  return [-1, 0, 1].some((off) => {
+    const [below, above] = [1, -1].map((side) => narrowness(photo, (x) => lineAt(x) + off, side)) as [Narrow, Narrow]
+    return below.part > BAR_PART || (above.part > BAR_PART && above.spread < BAR_SPREAD)
+  })
+}
+
+interface Narrow {
+  /** Of the columns in which there is a step at the line: in how many it ends again near by. What is above it counts only if it is darker: else it is the sky itself. */
+  readonly part: number
+  /** Standard deviation of how far from the line that is, px. */
+  readonly spread: number
+}
+
+/** Where what begins at a line, below (1) or above it (-1), ends again. */
+function narrowness({ width, height, light }: SmallPhoto, lineAt: (x: number) => number, side: number): Narrow {
+  const [first, last] = BAR_HEIGHTS.map((part) => Math.round(part * height)) as [number, number]
+  const mean = (x: number, y: number, from: number, to: number): number => {
+    let sum = 0
+    for (let d = from; d <= to; d++) sum += at(light, width, height, x, y + side * d)
+    return sum / (to - from + 1)
+  }
+  const ends: number[] = []
+  let count = 0
+  for (let x = 0; x < width; x++) {
+    const y = Math.round(lineAt(x))
+    const beyond = mean(x, y, -4, -2)
+    const step = mean(x, y, 0, 1) - beyond
+    if ((side < 0 ? -step : Math.abs(step)) < BAR_STEP) continue
+    count++
+    for (let d = 3; d <= last; d++) {
+      if ((mean(x, y, d, d + 2) - beyond) / step > BAR_ENDS) continue
+      if (d >= first) ends.push(d)
+      break
+    }
+  }
+  const middle = ends.reduce((sum, end) => sum + end, 0) / Math.max(1, ends.length)
+  return {
+    part: ends.length / Math.max(1, count),
+    spread: Math.sqrt(ends.reduce((sum, end) => sum + (end - middle) ** 2, 0) / Math.max(1, ends.length)),
+  }
 }
 
 /** No sky lies below a horizon, and it does not lie far below the sky. */

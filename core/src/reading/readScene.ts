@@ -1,5 +1,6 @@
 import { readDistance } from './readDistance'
 import { heightOf, levelLines, skyEnds, SURE_ALONE, surestOf, type ReadHorizon } from './readHorizon'
+import { mirroredSkyline } from './mirroredSkyline'
 import { lightBeyond } from './lightBeyond'
 import { readLight, type Place } from './readLight'
 import { readSky } from './readSky'
@@ -23,14 +24,33 @@ const BRIGHT_AS_CLOUD = 0.85
 /** Reads sky, horizon and distances of a photo; each helps to find the next. */
 export function readScene(photo: SmallPhoto): ReadScene {
   const open = readSky(photo)
+  const mirrored = open && mirroredSkyline(photo, open)
+  if (open && mirrored) return withRest(photo, withGlow(photo, open, mirrored), mirrored)
   const lines = levelLines(photo)
   const found = surestOf(lines, photo, open)
   if (open && found) return withRest(photo, withGlow(photo, open, found), found)
   // A line that is very sure by itself, or one under a sky that clouds break up: what hangs over it is sky. Over one that is less sure a sky is seen, but no horizon claimed.
   const alone = found ?? surestOf(lines, photo, undefined)
   if (!alone) return withRest(photo, open, undefined)
-  const holds = alone.sureness > SURE_ALONE || (open !== undefined && isBrokenUp(photo, open, heightOf(alone, photo)))
+  const holds =
+    (alone.sureness > SURE_ALONE && (open !== undefined || isLighterAbove(photo, heightOf(alone, photo)))) ||
+    (open !== undefined && isBrokenUp(photo, open, heightOf(alone, photo)))
   return withRest(photo, holds || !open ? readSky(photo, heightOf(alone, photo)) : open, holds ? alone : undefined)
+}
+
+/** Whether it is lighter over a line than under it: with no sky to be seen, a line with what is dark above is a shore or an edge that one looks down on. */
+function isLighterAbove({ width, light }: SmallPhoto, lineAt: (x: number) => number): boolean {
+  let [over, overCount, under, underCount] = [0, 0, 0, 0]
+  light.forEach((value, i) => {
+    if (Math.floor(i / width) < lineAt(i % width)) {
+      over += value
+      overCount++
+    } else {
+      under += value
+      underCount++
+    }
+  })
+  return over * underCount > under * overCount
 }
 
 /** Whether what lies between a sky and a line under it is as bright as the sky, and the sky ends there. */
@@ -62,12 +82,13 @@ function withGlow(photo: SmallPhoto, sky: Uint8Array, horizon: ReadHorizon): Uin
   return sky.map((value, i) => (value || (over?.[i] && (photo.light[i] ?? 0) * count >= sum) ? 1 : 0))
 }
 
-/** Of the width: so near to a border the brightest of a sky is only where it comes nearest to a light beyond. */
+/** Of the width or height: so near to a border the brightest of a sky is only where it comes nearest to a light beyond. */
 const AT_BORDER = 0.08
 
 function lightOf(inFrame: Place | undefined, beyond: Place | undefined): Place | undefined {
   if (!inFrame || !beyond) return inFrame ?? beyond
-  return (beyond.x > 1 ? 1 - inFrame.x : inFrame.x) < AT_BORDER ? beyond : inFrame
+  const off = beyond.y < 0 ? inFrame.y : beyond.x > 1 ? 1 - inFrame.x : inFrame.x
+  return off < AT_BORDER ? beyond : inFrame
 }
 
 function withRest(photo: SmallPhoto, sky: Uint8Array | undefined, horizon: ReadHorizon | undefined): ReadScene {
@@ -75,5 +96,5 @@ function withRest(photo: SmallPhoto, sky: Uint8Array | undefined, horizon: ReadH
   const over = horizon ? heightOf(horizon, photo) : lowest === undefined ? undefined : () => lowest
   const light = lightOf(readLight(photo, over), sky && lightBeyond(photo, sky))
   const water = horizon && isWater(photo, horizon) ? horizon : undefined
-  return { sky, horizon, light, water, distance: readDistance(photo, sky, horizon) }
+  return { sky, horizon, light, water, distance: readDistance(photo, sky, horizon, water !== undefined) }
 }

@@ -1,3 +1,4 @@
+import { skyEnds } from './readHorizon'
 import { flood, type SmallPhoto } from './smallPhoto'
 
 /** Edges between which the one is looked for that parts the sky from what stands before it. */
@@ -20,6 +21,10 @@ const MOST_PART = 0.93
 const LEAST_OF_BORDER = 0.3
 /** And what of the lower border at most: else it has run into the ground. */
 const MOST_OF_GROUND = 0.3
+
+/** It is not darker than this part of the light of the rest, or of what is so near to where it ends, as a part of the height. */
+const NOT_DARKER = 0.95
+const NEAR_ITS_END = 0.15
 
 /**
  * The sky of a photo: 1 where it is, row by row; nothing if there is none to be seen. It is what can be reached from the upper border without crossing an edge. How strong
@@ -200,7 +205,27 @@ function isSky({ width, light, edges, channels }: SmallPhoto, sky: Uint8Array): 
   const green = g > 1.06 * Math.max(r, b)
   // A wall by lamplight is warm and dark; a sky that is warm is bright.
   const wall = r > 1.2 * b && above < 0.45
-  return !green && !wall && above > 0.95 * below && calm < 0.6 * rough
+  return !green && !wall && (above > NOT_DARKER * below || isLitAtItsEnd(light, sky, width)) && calm < 0.6 * rough
+}
+
+/** Whether a sky is not darker than the ground where the two meet: at dusk it is dark overhead, and water shows only what is low of it. */
+function isLitAtItsEnd(light: Float32Array, sky: Uint8Array, width: number): boolean {
+  const height = light.length / width
+  const reach = Math.ceil(NEAR_ITS_END * height)
+  let [over, overCount, under, underCount] = [0, 0, 0, 0]
+  skyEnds(sky, width, height).forEach((end, x) => {
+    for (let d = 0; d < reach; d++) {
+      const [above, below] = [end - 1 - d, end + d]
+      if (above >= 0 && sky[above * width + x]) {
+        over += light[above * width + x] ?? 0
+        overCount++
+      }
+      if (end < 0 || below >= height) continue
+      under += light[below * width + x] ?? 0
+      underCount++
+    }
+  })
+  return over * underCount > NOT_DARKER * under * overCount
 }
 
 function meanWhere(plane: ArrayLike<number>, mask: Uint8Array, which: number): number {

@@ -27,25 +27,32 @@ export function isWater(photo: SmallPhoto, level: Level): boolean {
 
 /** Whether what is over a line is seen again, upside down, under it. Posts and walls are alike over and under any line, and so is what lies level: rows and columns are freed of their means first. */
 function mirrors(photo: SmallPhoto, level: Level): boolean {
-  return BANDS.some((part) => {
-    const rows = Math.max(4, Math.round(part * photo.height))
-    const [over, under] = [-1, 1].map((side) => residue(photo, level, side, rows)) as [readonly Float64Array[], readonly Float64Array[]]
-    return over.length === rows && under.length === rows && correlation(over, under) > ALIKE
-  })
+  return BANDS.some((part) => mirrorCorrelation(photo, level, Math.max(4, Math.round(part * photo.height))) > ALIKE)
 }
 
-/** Light of the rows over (-1) or under (1) a line, outwards, without the means of its rows and columns. */
+/** How alike what is over a line and the image of it under the line are, from -1 to 1, up to so many rows from it; 0 if those leave the photo. */
+export function mirrorCorrelation(photo: SmallPhoto, level: Level, rows: number): number {
+  const [over, under] = [-1, 1].map((side) => residue(photo, level, side, rows)) as [readonly Float64Array[], readonly Float64Array[]]
+  return over.length === rows && under.length === rows ? correlation(over, under) : 0
+}
+
+/** Light of the rows over (-1) or under (1) a line, outwards and square to it, without the means of its rows and columns; fewer rows where those leave the photo. */
 function residue({ width, height, light }: SmallPhoto, level: Level, side: number, rows: number): readonly Float64Array[] {
   const lineAt = heightOf(level, { width, height })
+  const lean = side * Math.tan((level.turn * Math.PI) / 180)
+  const margin = Math.ceil(rows * Math.abs(lean))
   const taken: Float64Array[] = []
   for (let d = 1; d <= rows; d++) {
-    const row = Float64Array.from({ length: width }, (_, x) => light[Math.floor(lineAt(x) + side * d) * width + x] ?? NaN)
-    if (row.some(Number.isNaN)) return taken
-    const mean = row.reduce((sum, value) => sum + value, 0) / width
+    const row = Float64Array.from({ length: Math.max(0, width - 2 * margin) }, (_, k) => {
+      const x = margin + k
+      return light[Math.floor(lineAt(x) + side * d) * width + Math.round(x + d * lean)] ?? NaN
+    })
+    if (row.length === 0 || row.some(Number.isNaN)) return taken
+    const mean = row.reduce((sum, value) => sum + value, 0) / row.length
     taken.push(row.map((value) => value - mean))
   }
-  const columns = Float64Array.from({ length: width }, (_, x) => taken.reduce((sum, row) => sum + (row[x] ?? 0), 0) / taken.length)
-  return taken.map((row) => row.map((value, x) => value - (columns[x] ?? 0)))
+  const columns = Float64Array.from(taken[0] ?? [], (_, k) => taken.reduce((sum, row) => sum + (row[k] ?? 0), 0) / taken.length)
+  return taken.map((row) => row.map((value, k) => value - (columns[k] ?? 0)))
 }
 
 /** Pearson's correlation of what has no mean; 0 where one of the two hardly changes. */

@@ -103,6 +103,46 @@ describe('reading what lies beyond the frame, and water', () => {
     expect(sky(0.2).light).toBeUndefined()
   })
 
+  /** A sky over a dark ground by its light, linear, of places in units of the width from the middle of the upper border. */
+  const under = (lightAt: (u: number, down: number) => number) =>
+    view((x, y, noise) => (y < 80 ? grey(Math.sqrt(lightAt(x / 200 - 0.5, y / 200)) + 0.01 * noise) : grey(0.12 + 0.1 * noise))).light
+
+  it('a sky that is brightest about one place of the upper border has its sun above', () => {
+    const light = under((u, down) => 0.15 + 0.5 * Math.exp(-((u - 0.15) ** 2 + (down + 0.1) ** 2) / 0.08))
+    expect(light!.y).toBeLessThan(0)
+    expect(light!.x).toBeCloseTo(0.65, 1)
+  })
+
+  // CIE standard overcast sky (CIE S 011): (1 + 2 sin of the height) / 3 of the zenith; here to 35° at the upper border.
+  it('a grey sky, which is brighter above to all sides, has none', () => {
+    expect(under((_u, down) => 0.6 * ((1 + 2 * Math.sin(((0.4 - down) / 0.4) * 0.61)) / 3))).toBeUndefined()
+  })
+
+  it('water that mirrors hills tells where the horizon is that they hide', () => {
+    const skyline = (x: number) => 14 + 10 * Math.sin(x / 17) + 5 * Math.sin(x / 7 + 1)
+    for (const [level, slope] of [
+      [0.5, 0],
+      [0.42, -0.05],
+    ] as const) {
+      const { horizon } = view((x, y, noise) => {
+        const off = y - (level * 134 + slope * (x - 100))
+        const hill = Math.abs(off) < skyline(x)
+        return grey((hill ? 0.3 : 0.8) * (off < 0 ? 1 : 0.75) + 0.02 * noise)
+      })
+      expect(Math.abs(horizon!.y - level)).toBeLessThan(0.02)
+      expect(horizon!.turn).toBeCloseTo((-Math.atan(slope) * 180) / Math.PI, 0)
+    }
+  })
+
+  it('a deck before the sea is no horizon, with the sky seen on below it', () => {
+    const posts = (x: number) => x % 40 < 3
+    const { horizon } = view((x, y, noise) => {
+      const deck = y > 55 && y < 61
+      return grey((deck || (posts(x) && y >= 61) ? 0.15 : y < 75 ? 0.8 : 0.6 + 0.05 * Math.sin(y * 1.7)) + 0.02 * noise)
+    })
+    expect(horizon === undefined || Math.abs(horizon.y - 75 / 134) < 0.02).toBe(true)
+  })
+
   it('under a horizon there is water if its waves lie level, or if it mirrors what stands on it; not if it is grass', () => {
     const waves = view((_x, y, noise) => (y < 60 ? grey(0.85) : [0.3 + 0.04 * Math.sin(y * 1.3), 0.36, 0.42 + 0.02 * noise]))
     const grass = view((_x, y, noise) => (y < 60 ? grey(0.85) : [0.3 + 0.3 * noise, 0.45 + 0.3 * noise, 0.15]))
