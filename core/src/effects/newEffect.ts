@@ -108,7 +108,7 @@ function toItsBrights(effect: Effect, { takesBrights, applies }: EffectDefinitio
     changeControl(effect, from, (value) => Math.round(Math.min(MOST_FROM, value * less + rises * Math.max(0, most - value * less))))
     changeControl(effect, strength, (value) => Math.round(value * Math.min(MOST_STRONGER, 1 / part)))
   }
-  for (const mask of effect.where.masks) {
+  for (const mask of [...effect.where.masks, ...(effect.region?.masks ?? [])]) {
     if (mask.kind === 'luminosity' && mask.curve === 'range')
       mask.handles = mask.handles.map((at) => (at < 1 ? Number((at * part).toFixed(3)) : at)) as typeof mask.handles
   }

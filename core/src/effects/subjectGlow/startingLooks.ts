@@ -2,31 +2,30 @@ import type { Ramp } from '../../model/look'
 import type { StartingLook } from '../effectDefinition'
 import { glowStart, type GlowShape } from '../glow'
 import type { Where } from '../../model/look'
-import { aboutTheFocalPoint, everywhere } from '../lightMasks'
+import { aboutTheFocalPoint, everywhere, notTheSky } from '../lightMasks'
 import { sparesShadows } from '../sparesShadows'
 import type { SubjectGlowControls } from './definition'
 
-const aboutTheSubject = aboutTheFocalPoint(190, 190, 70)
-/** What is bright of it: a whole ellipse that shines would be a ball. */
-const itsBrights: Where = {
-  masks: [...aboutTheSubject.masks, { ...sparesShadows, id: 'its brights', join: 'keep', handles: [0.08, 0.75, 1, 1], feather: 3 }],
+/**
+ * What is bright about the focal point and is no sky, without an outline of its own: an ellipse that is a subject nowhere would be seen as a ring or a ball. Whoever has a subject draws around it, or
+ * takes it by its colour.
+ */
+const brightsAbout: Where = {
+  masks: [
+    ...aboutTheFocalPoint(620, 520, 100).masks,
+    { ...sparesShadows, id: 'its brights', name: 'Its brights', join: 'keep', handles: [0.28, 0.62, 1, 1], feather: 2 },
+    { ...notTheSky, feather: 40 },
+  ],
   hold: 100,
 }
 
-function look(
-  name: string,
-  amount: number,
-  tint: string,
-  ramp: Ramp,
-  shape: Partial<GlowShape>,
-  region = aboutTheSubject,
-): StartingLook<SubjectGlowControls> {
+function look(name: string, amount: number, tint: string, ramp: Ramp, shape: Partial<GlowShape>): StartingLook<SubjectGlowControls> {
   return {
     name,
     controls: { pattern: { brightness: 100 }, shape: { ...glowStart, ...shape } },
     colour: { tint, light: null, lit: 0, ramp },
     where: everywhere,
-    region,
+    region: brightsAbout,
     mix: { mode: 'screen', amount, linear: false },
   }
 }
@@ -40,7 +39,7 @@ const ramp = (dark: string, middle: string, bright: string): Ramp => [
 /** Lengths for 6 megapixels. */
 export const startingLooks: readonly StartingLook<SubjectGlowControls>[] = [
   look('Rim of light', 85, '#ffc27a', ramp('#c2551c', '#ffb257', '#fff1d6'), { sits: 'behind', sharp: 0, tight: 85, spill: 14 }),
-  look('Lit from within', 75, '#ffb15c', ramp('#a5400f', '#ff9f43', '#fff3dc'), { sharp: 22, wideRadius: 80 }, itsBrights),
+  look('Lit from within', 75, '#ffb15c', ramp('#a5400f', '#ff9f43', '#fff3dc'), { sharp: 22, wideRadius: 80 }),
   look('Cold ember', 80, '#8fd0ff', ramp('#1f4fa8', '#7cc4ff', '#effaff'), {
     sits: 'behind',
     sharp: 0,
