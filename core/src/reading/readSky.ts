@@ -1,5 +1,5 @@
 import { skyEnds } from './readHorizon'
-import { flood, type SmallPhoto } from './smallPhoto'
+import { at, flood, type SmallPhoto } from './smallPhoto'
 
 /** Edges between which the one is looked for that parts the sky from what stands before it. */
 const THRESHOLDS = [0.006, 0.009, 0.013, 0.018, 0.025, 0.034, 0.045, 0.06, 0.08]
@@ -22,6 +22,15 @@ const LEAST_OF_BORDER = 0.3
 /** And what of the lower border at most: else it has run into the ground. */
 const MOST_OF_GROUND = 0.3
 
+/**
+ * How far below a faint end of it a stronger edge is looked for, as a part of the height; how much stronger that has to be on the mean; how bright all between is, against the sky; and half the columns of
+ * which the middle one counts.
+ */
+const MIST_HEIGHT = 0.1
+const MIST_STRONGER = 1.6
+const MIST_LIGHT = 0.85
+const MIST_REACH = 8
+
 /** It is not darker than this part of the light of the rest, or of what is so near to where it ends, as a part of the height. */
 const NOT_DARKER = 0.95
 const NEAR_ITS_END = 0.15
@@ -41,7 +50,36 @@ export function readSky(photo: SmallPhoto, above?: (x: number) => number): Uint8
   if (all) return all.sky
   const [whole, tight] = [bestOf(through), bestOf(wide)]
   const best = tight.score > LEAKS * whole.score ? tight : whole
-  return best.score > 0 ? best.sky : undefined
+  return best.score > 0 ? withMist(photo, best.sky) : undefined
+}
+
+/**
+ * A sky that ends at a faint edge, with a much stronger one a little below it and nothing darker between: glow and mist over the horizon belong to it. Looked for down each column, and evened out along
+ * the width.
+ */
+function withMist(photo: SmallPhoto, sky: Uint8Array): Uint8Array {
+  const { width, height, light, edges } = photo
+  const ends = skyEnds(sky, width, height)
+  let [best, strength] = [sky, MIST_STRONGER * outline(photo, sky)]
+  for (const threshold of THRESHOLDS) {
+    const below = Array.from(ends, (end, x) => {
+      if (end < 2) return 0
+      const least = MIST_LIGHT * at(light, width, height, x, end - 2)
+      for (let y = end + 2; y < Math.min(height, end + MIST_HEIGHT * height); y++) {
+        if ((edges[y * width + x] ?? 0) > threshold || (light[y * width + x] ?? 0) < least) return y - end
+      }
+      return 0
+    })
+    const all = sky.slice()
+    ends.forEach((end, x) => {
+      const near = below.slice(Math.max(0, x - MIST_REACH), x + MIST_REACH + 1).sort((a, b) => a - b)
+      const depth = end < 0 ? 0 : (near[Math.floor(near.length / 2)] ?? 0)
+      for (let y = end; y < end + depth; y++) all[y * width + x] = 1
+    })
+    const own = outline(photo, all)
+    if (own > strength) [best, strength] = [all, own]
+  }
+  return best
 }
 
 interface Candidate {
