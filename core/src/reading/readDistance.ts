@@ -1,7 +1,7 @@
 import { base64Of, FARTHEST, NEAREST, type SmallCodes } from '../model/reading'
 import { heightOf, skyEnds, type ReadHorizon } from './readHorizon'
 import { segments } from './segments'
-import type { SmallPhoto } from './smallPhoto'
+import { at, type SmallPhoto } from './smallPhoto'
 
 /** What is behind the horizon or the edge of the sky, and the end of a view that has neither. */
 const BEHIND = 1500
@@ -19,14 +19,18 @@ export function codeOf(metres: number): number {
 
 /**
  * A distance for every place, as codes. Of the sky it is the way through the air that lies over the ground; ground lies under the horizon by perspective; what stands on it has the distance of its foot up to its own outline. Without a
- * horizon distances grow smoothly from the lower border to the edge of the sky or to the upper border: a line that nobody sees is not guessed.
+ * horizon distances grow smoothly from the lower border to the edge of the sky or to the upper border: a line that nobody sees is not guessed; without a sky either, what is dark is nearer than
+ * what is light beside it.
  * @param water whether water begins at the horizon, and may mirror what stands behind it
  */
 export function readDistance(photo: SmallPhoto, sky: Uint8Array | undefined, horizon: ReadHorizon | undefined, water = false): Uint8Array {
   const { width, height } = photo
   const codes = new Float32Array(width * height)
   if (horizon) overGround(photo, sky, horizon, water, codes)
-  else growing(photo, sky, codes)
+  else {
+    growing(photo, sky, codes)
+    if (!sky) behindTheDark(photo, codes)
+  }
   if (sky) throughAir(photo, sky, horizon, codes)
   return Uint8Array.from(codes, (code) => Math.round(code))
 }
@@ -48,6 +52,33 @@ function growing({ width, height }: Pick<SmallPhoto, 'width' | 'height'>, sky: U
   for (let y = 0; y < height; y++) {
     const t = Math.max(0, Math.min(1, (height - y) / Math.max(1, height - top)))
     codes.fill(near + (far - near) * t * t * (3 - 2 * t), y * width, (y + 1) * width)
+  }
+}
+
+/** Air makes what is dark lighter, the more of it lies before that: so far the darkest of a place lowers its distance, and so many of the pixels of its rows are as light as air may make them. */
+const DARK_LOWERS = 0.6
+const AS_LIGHT_AS_AIR = 0.9
+/** Half the rows that are compared, as a part of the height. */
+const ROWS_ALIKE = 0.08
+
+/**
+ * Where neither sky nor horizon is seen, what is darker than the rest at its height is taken to be nearer: trunks before a clearing. The least of the three channels of a place (dark channel, He, Sun and
+ * Tang 2009) against that of its rows.
+ */
+function behindTheDark({ width, height, channels }: SmallPhoto, codes: Float32Array): void {
+  const darkest = channels[0].map((red, i) => Math.min(red, channels[1][i] ?? 0, channels[2][i] ?? 0))
+  const nearest = codeOf(2)
+  const reach = Math.max(1, Math.round(ROWS_ALIKE * height))
+  for (let y = 0; y < height; y++) {
+    const rows = darkest.slice(Math.max(0, y - reach) * width, Math.min(height, y + reach + 1) * width).sort()
+    const light = Math.max(1e-3, rows[Math.floor(AS_LIGHT_AS_AIR * (rows.length - 1))] ?? 1)
+    for (let i = y * width; i < (y + 1) * width; i++) {
+      const x = i % width
+      let sum = 0
+      for (let dy = -1; dy <= 1; dy++) for (let dx = -1; dx <= 1; dx++) sum += at(darkest, width, height, x + dx, y + dy)
+      const part = Math.min(1, sum / 9 / light)
+      codes[i] = nearest + ((codes[i] ?? 0) - nearest) * (1 - DARK_LOWERS * (1 - part))
+    }
   }
 }
 
