@@ -43,13 +43,16 @@ describe('a new effect starts where the photo wants it', () => {
   })
 
   it('silhouettes are as dark as the photo makes them', () => {
-    const handles = (few: number) => {
-      const mask = newEffect(photo, { kind: 'sunburst', id: 's', marks: read({ brights: { few, many: 0 } }) }).where.masks[0]
+    const handles = (few: number, many = 0) => {
+      const mask = newEffect(photo, { kind: 'sunburst', id: 's', marks: read({ brights: { few, many } }) }).where.masks[0]
       return mask?.kind === 'luminosity' ? mask.handles : undefined
     }
     expect(handles(1)).toEqual([0.3, 0.5, 1, 1])
     // Brights of 0.216 linear are 0.5 encoded: 5 eighths of what is usual.
     expect(handles(0.216)![1]).toBeCloseTo(0.5 * (5 / 8), 1)
+    // A forest with gaps of sky: all but them is 0.275 encoded, half of what is usual.
+    expect(handles(1, 0.0615)![1]).toBeCloseTo(0.25, 2)
+    expect(handles(1, 0.4)).toEqual([0.3, 0.5, 1, 1])
   })
 
   it('a light beyond the border shines from there; what is seen of it itself lies in the frame', () => {

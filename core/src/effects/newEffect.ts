@@ -92,6 +92,8 @@ function inFrame(x: number, width: number): number {
 /** Starting looks are made for photos whose brights are at least so bright, sRGB-encoded; for darker ones they are not taken for darker than this. */
 const USUAL_BRIGHTS = 0.8
 const LEAST_BRIGHTS = 0.2
+/** The same for what is bright in more than a few places. */
+const USUAL_REST = 0.55
 const MOST_STRONGER = 1.6
 /** Per cent: no tone from which light is taken starts higher. */
 const MOST_FROM = 95
@@ -108,9 +110,11 @@ function toItsBrights(effect: Effect, { takesBrights, applies }: EffectDefinitio
     changeControl(effect, from, (value) => Math.round(Math.min(MOST_FROM, value * less + rises * Math.max(0, most - value * less))))
     changeControl(effect, strength, (value) => Math.round(value * Math.min(MOST_STRONGER, 1 / part)))
   }
+  // In a forest only the gaps are bright: what keeps out of its shadows must not keep out of all the rest.
+  const rest = many > 0 ? Math.min(part, Math.max(LEAST_BRIGHTS, encodedOf(many)) / USUAL_REST) : part
   for (const mask of [...effect.where.masks, ...(effect.region?.masks ?? [])]) {
     if (mask.kind === 'luminosity' && mask.curve === 'range')
-      mask.handles = mask.handles.map((at) => (at < 1 ? Number((at * part).toFixed(3)) : at)) as typeof mask.handles
+      mask.handles = mask.handles.map((at) => (at < 1 ? Number((at * rest).toFixed(3)) : at)) as typeof mask.handles
   }
 }
 
