@@ -27,11 +27,15 @@ const NEAR = 1.2
 /** On what part of the width the sky ends at a horizon at least, and on what part it may reach below it. */
 const LEAST_MET = 0.3
 const MOST_OVER = 0.08
-/** What is so high, as parts of the height, and under which so little of the step is left on so much of the width, is a bar before the rest. What is lower may be a far shore, as near to the horizon as can be told. */
+/** What is so high, as parts of the height, and under which so little of the step is left on so much of the width, is a bar before the rest. What is lower may be a far shore. */
 const BAR_HEIGHTS = [0.022, 0.1]
 const BAR_STEP = 0.03
 const BAR_ENDS = 0.35
+/** What is lower is one if next to nothing of the step is left under it. */
+const THIN_BAR_ENDS = 0.12
 const BAR_PART = 0.4
+/** A step in fewer columns than this part of the width tells nothing. */
+const FEW_COLUMNS = 0.12
 /** Of what is as high all along: standard deviation, px. */
 const BAR_SPREAD = 1.5
 /** How far below the sky a horizon may lie, as a part of the height: hills stand between. */
@@ -195,14 +199,15 @@ function narrowness({ width, height, light }: SmallPhoto, lineAt: (x: number) =>
     if ((side < 0 ? -step : Math.abs(step)) < BAR_STEP) continue
     count++
     for (let d = 3; d <= last; d++) {
-      if ((mean(x, y, d, d + 2) - beyond) / step > BAR_ENDS) continue
-      if (d >= first) ends.push(d)
+      const left = (mean(x, y, d, d + 2) - beyond) / step
+      if (left > BAR_ENDS) continue
+      if (d >= first || left < THIN_BAR_ENDS) ends.push(d)
       break
     }
   }
   const middle = ends.reduce((sum, end) => sum + end, 0) / Math.max(1, ends.length)
   return {
-    part: ends.length / Math.max(1, count),
+    part: ends.length / Math.max(count, FEW_COLUMNS * width),
     spread: Math.sqrt(ends.reduce((sum, end) => sum + (end - middle) ** 2, 0) / Math.max(1, ends.length)),
   }
 }
