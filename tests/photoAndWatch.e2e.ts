@@ -283,7 +283,10 @@ describe('files of cameras and archives', () => {
   const shape = { width: 240, height: 160 }
   const light = (x: number, y: number, colour: number): number => (0.05 + (0.8 * x) / shape.width) * (colour === 1 ? 1 : 0.4 + y / 400)
 
-  it.each(['shot.dng', 'scan.tif'])('%s opens, and is written as a TIFF of 16 bits with the pixels of the command line', async (name) => {
+  it.each([
+    ['shot.dng', 'sRGB'],
+    ['scan.tif', 'Display-P3'],
+  ])('%s opens, and is written as a TIFF of 16 bits in %s with the pixels of the command line', async (name, space) => {
     const deep = Uint16Array.from({ length: 3 * shape.width * shape.height }, (_, i) => {
       const [x, y] = [Math.floor(i / 3) % shape.width, Math.floor(i / 3 / shape.width)]
       return Math.round(65535 * light(x, y, i % 3))
@@ -305,13 +308,14 @@ describe('files of cameras and archives', () => {
     await page.getByRole('link', { name: 'Export' }).click()
     await page.getByRole('button', { name: 'TIFF', exact: true }).click()
     await page.getByRole('button', { name: '16 bit' }).click()
+    await page.getByRole('button', { name: space }).click()
     const waiting = page.waitForEvent('download')
     await page.getByRole('button', { name: 'Make the TIFF file' }).click()
     const ours = await readFile(await (await waiting).path())
     const main = fileURLToPath(new URL('../server/dist/render.js', import.meta.url))
     const out = join(folder, 'out.tif')
-    const args = ['--photo', join(folder, name), '--recipe', join(folder, 'recipe.json'), '--bits', '16', '--out', out]
-    await run('node', [main, ...args])
+    const args = ['--photo', join(folder, name), '--recipe', join(folder, 'recipe.json'), '--out', out]
+    await run('node', [main, ...args, '--bits', '16', '--colours', space.toLowerCase()])
     expect((await readFile(out)).equals(ours)).toBe(true)
     expect((await sharp(ours).metadata()).depth).toBe('ushort')
   })

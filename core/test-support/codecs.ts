@@ -51,7 +51,7 @@ export async function fileOf(
   const rows = written.flatMap(({ parts }) => parts)
   const encoded = asWhole ? [await codecs.encodeWhole(rows, { width, height }, options)] : written
   encoded.forEach(onBand)
-  const file = fileFormats[options.format].join(encoded, { width, height }, options)
+  const file = await fileFormats[options.format].join(encoded, { width, height }, options)
   return Buffer.from(await file.arrayBuffer())
 }
 
@@ -59,7 +59,7 @@ export async function fileOf(
 export async function deepPictureIn(
   file: Buffer,
 ): Promise<{ readonly is: readonly [number, number, string | undefined]; readonly data: Buffer }> {
-  const { data, info } = await sharp(file, { failOn: 'warning' })
+  const { data, info } = await sharp(file, { failOn: 'warning', ignoreIcc: true })
     .toColourspace('rgb16')
     .ensureAlpha()
     .raw({ depth: 'ushort' })

@@ -1,4 +1,4 @@
-import { clamp01, decode, exp2, log2, splat, storeSome } from './math'
+import { clamp01, decode, encode, exp2, log2, splat, storeSome } from './math'
 
 // @ts-ignore: decorator
 @inline
@@ -25,6 +25,21 @@ export function oklabPlanes(r: usize, g: usize, b: usize, count: i32, outL: usiz
     v128.store(outL + i, weighted(0.2104542553, l, 0.793617785, m, -0.0040720468, s))
     v128.store(outA + i, weighted(1.9779984951, l, -2.428592205, m, 0.4505937099, s))
     v128.store(outB + i, weighted(0.0259040371, l, 0.7827717662, m, -0.808675766, s))
+  }
+}
+
+/** Encoded planes, clamped to 0-1, through a matrix in linear light, by rows; encoded again and clamped to 0-1. */
+export function throughMatrix(
+  r: usize, g: usize, b: usize, rr: f32, rg: f32, rb: f32, gr: f32, gg: f32, gb: f32, br: f32, bg: f32, bb: f32, count: i32, outR: usize, outG: usize, outB: usize,
+): void {
+  const bytes = (<usize>count) << 2
+  for (let i: usize = 0; i < bytes; i += 16) {
+    const red = decode(clamp01(v128.load(r + i)))
+    const green = decode(clamp01(v128.load(g + i)))
+    const blue = decode(clamp01(v128.load(b + i)))
+    v128.store(outR + i, encode(clamp01(weighted(rr, red, rg, green, rb, blue))))
+    v128.store(outG + i, encode(clamp01(weighted(gr, red, gg, green, gb, blue))))
+    v128.store(outB + i, encode(clamp01(weighted(br, red, bg, green, bb, blue))))
   }
 }
 

@@ -147,6 +147,20 @@ describe('the command line', () => {
     expect((await render({ ...asked, out: 'a.jpg', bits: '16' })).error).toBe('--bits of JPEG is 8; “16” came.')
   })
 
+  it('writes the codes of Display-P3 with its profile, in the same colours', async () => {
+    const asked = { photo: 'photo.png', recipe: 'rain.json', out: 'wide.png' }
+    expect(await render({ ...asked, colours: 'display-p3' })).toEqual({ code: 0, error: '' })
+    await render({ ...asked, out: 'narrow.png' })
+    const colours = async (name: string) => sharp(join(folder, name)).toColourspace('srgb').removeAlpha().raw().toBuffer()
+    const [wide, narrow] = [await colours('wide.png'), await colours('narrow.png')]
+    // Both are dithered by less than half a code.
+    const off = (a: Buffer, b: Buffer) => a.reduce((sum, code, i) => sum + Math.abs(code - b[i]!), 0) / a.length
+    expect(off(wide, narrow)).toBeLessThan(0.8)
+    expect(off(await sharp(join(folder, 'wide.png'), { ignoreIcc: true }).removeAlpha().raw().toBuffer(), narrow)).toBeGreaterThan(2)
+    expect((await sharp(join(folder, 'wide.png')).metadata()).icc).toBeDefined()
+    expect((await render({ ...asked, colours: 'wide' })).error).toBe('--colours is srgb or display-p3; “wide” came.')
+  })
+
   it('writes JPEG by the ending of the file', async () => {
     await render({ photo: 'photo.png', recipe: 'rain.json', out: 'out.jpg', quality: '80' })
     expect((await sharp(join(folder, 'out.jpg')).metadata()).format).toBe('jpeg')

@@ -2,6 +2,7 @@ import { readFile, writeFile } from 'node:fs/promises'
 import { basename, dirname, join } from 'node:path'
 import { parseArgs } from 'node:util'
 import {
+  allOutputSpaces,
   effectOfNode,
   exifFor,
   exifOf,
@@ -15,6 +16,7 @@ import {
   intersect,
   marksFor,
   noMarks,
+  outputSpaces,
   parseMarks,
   parseRecipe,
   picturesOfStack,
@@ -24,6 +26,7 @@ import {
   UserProblem,
   type ExportFormat,
   type Grid,
+  type OutputSpace,
   type PictureSource,
   type Rect,
   type Size,
@@ -32,7 +35,7 @@ import { priorities, RenderProblem, type RenderPool } from '@welkinar/core/pool'
 import { createNodePool } from './nodePool'
 
 const USAGE =
-  'npm run render -- --photo in.jpg --recipe recipe.json --out out.png [--marks marks.json] [--scale 0.25] [--region x,y,width,height] [--quality 92] [--bits 16] [--place drop] [--threads 2] [--memory 400]'
+  'npm run render -- --photo in.jpg --recipe recipe.json --out out.png [--marks marks.json] [--scale 0.25] [--region x,y,width,height] [--quality 92] [--bits 16] [--colours display-p3] [--place drop] [--threads 2] [--memory 400]'
 const TILE = 512
 
 interface Task {
@@ -46,6 +49,7 @@ interface Task {
   readonly region: Rect | undefined
   readonly quality: number
   readonly bits: 8 | 16
+  readonly space: OutputSpace
   /** Whether the file may say where the photo was taken. */
   readonly place: boolean
   readonly threads: number | undefined
@@ -63,6 +67,7 @@ function readTask(): Task {
     region: '',
     quality: '',
     bits: '',
+    colours: '',
     place: '',
     threads: '',
     memory: '',
@@ -85,6 +90,7 @@ function readTask(): Task {
     quality: numberOption(values['quality'], 'quality', 1, 100) ?? 92,
     place: placeOf(values['place']),
     bits: bitsOf(values['bits'], formatOf(out)),
+    space: spaceOf(values['colours']),
     threads: numberOption(values['threads'], 'threads', 1, 64),
     memory: numberOption(values['memory'], 'memory', 16, 1e6),
   }
@@ -111,6 +117,14 @@ function bitsOf(text: string | undefined, format: ExportFormat): 8 | 16 {
   const depth = depths.find((one) => String(one) === (text ?? '8'))
   if (depth) return depth
   throw new UserProblem(`--bits of ${name} is ${depths.join(' or ')}; “${text}” came.`)
+}
+
+/** A space by its label, in lower case. */
+function spaceOf(text = 'srgb'): OutputSpace {
+  const names = allOutputSpaces.map((space) => outputSpaces[space].label.toLowerCase())
+  const space = allOutputSpaces[names.indexOf(text)]
+  if (space) return space
+  throw new UserProblem(`--colours is ${names.join(' or ')}; “${text}” came.`)
 }
 
 function placeOf(text: string | undefined): boolean {
@@ -173,7 +187,7 @@ async function renderFile(task: Task, pool: RenderPool): Promise<void> {
     ...(await readMarks(task.marks, pool, photo)),
   }
   const rect = rectFor(task.region, grid, source)
-  const options = { format: task.format, quality: task.quality, depth: task.bits }
+  const options = { format: task.format, quality: task.quality, depth: task.bits, space: task.space }
   const request = {
     node: framedGraph(source),
     grid,
@@ -181,7 +195,7 @@ async function renderFile(task: Task, pool: RenderPool): Promise<void> {
     tileSize: TILE,
     priority: priorities.export,
     options,
-    exif: exifFor(exifOf(bytes), rect, task.place),
+    exif: exifFor(exifOf(bytes), rect, task.place, task.space),
   }
   const file = await pool.renderFile(request).catch((error: unknown) => {
     if (!(error instanceof RenderProblem)) throw error

@@ -7,13 +7,16 @@ import ToggleButton from '@mui/material/ToggleButton'
 import ToggleButtonGroup from '@mui/material/ToggleButtonGroup'
 import Typography from '@mui/material/Typography'
 import {
+  allOutputSpaces,
   exportFormats,
   fileFormats,
   framedGraph,
   frameOfSource,
+  outputSpaces,
   type BitDepth,
   type ExportFormat,
   type ExportOptions,
+  type OutputSpace,
   type Scene,
 } from '@welkinar/core'
 import type { RenderPool } from '@welkinar/core/pool'
@@ -44,6 +47,7 @@ function Export({ scene, pool }: { readonly scene: Scene; readonly pool: RenderP
   const [format, setFormat] = useState<ExportFormat>('png')
   const [keepsPlace, setKeepsPlace] = useState(true)
   const [quality, setQuality] = useState(START_QUALITY)
+  const [space, setSpace] = useState<OutputSpace>('srgb')
   const [wanted, setWanted] = useState<BitDepth>(8)
   const { progress, exported, start, cancel } = useExport(scene, pool)
   const [size, setSize] = useState<OutputSize>({ longSide: undefined, sharpened: true })
@@ -51,6 +55,7 @@ function Export({ scene, pool }: { readonly scene: Scene; readonly pool: RenderP
   const { rect } = outputOf(scene, size)
   const chosen = fileFormats[format]
   const depth = chosen.depths.includes(wanted) ? wanted : 8
+  const options = { format, quality, depth, space }
   return (
     <Box sx={{ height: '100%', display: 'flex' }}>
       <Pictures scene={scene} pool={pool} />
@@ -99,6 +104,22 @@ function Export({ scene, pool }: { readonly scene: Scene; readonly pool: RenderP
             </Typography>
           </Box>
         )}
+        <Box sx={{ mb: 4 }}>
+          <ToggleButtonGroup
+            exclusive
+            fullWidth
+            aria-label="Colour space"
+            value={space}
+            onChange={(_, next: OutputSpace | null) => next && setSpace(next)}
+          >
+            {allOutputSpaces.map((one) => (
+              <ToggleButton key={one} value={one}>
+                {outputSpaces[one].label}
+              </ToggleButton>
+            ))}
+          </ToggleButtonGroup>
+          <Typography sx={{ mt: 2, color: ink.secondary }}>{outputSpaces[space].hint}</Typography>
+        </Box>
         <SizeChoice full={full} made={rect} size={size} onChange={setSize} />
         {chosen.hasQuality && (
           <NumberControl
@@ -128,16 +149,11 @@ function Export({ scene, pool }: { readonly scene: Scene; readonly pool: RenderP
             </Button>
           </Box>
         ) : (
-          <Button
-            variant="contained"
-            fullWidth
-            sx={{ mt: 4, minHeight: 40 }}
-            onClick={() => void start({ format, quality, depth }, size, keepsPlace)}
-          >
+          <Button variant="contained" fullWidth sx={{ mt: 4, minHeight: 40 }} onClick={() => void start(options, size, keepsPlace)}>
             Make the {chosen.name} file
           </Button>
         )}
-        {!progress && <Estimate scene={scene} pool={pool} size={size} options={{ format, quality, depth }} />}
+        {!progress && <Estimate scene={scene} pool={pool} size={size} options={options} />}
         {exported && (
           <Box role="status" sx={{ mt: 5, pt: 4, borderTop: `1px solid ${ink.rule}` }}>
             <b>{exported.fileName}</b>

@@ -49,7 +49,7 @@ export function useExport(scene: Scene, pool: RenderPool) {
       const stored = await loadPhotoFile(scene.photo.id)
       const file = await pool.renderFile({
         ...output,
-        exif: exifFor(stored && exifOf(new Uint8Array(await stored.file.arrayBuffer())), output.rect, keepsPlace),
+        exif: exifFor(stored && exifOf(new Uint8Array(await stored.file.arrayBuffer())), output.rect, keepsPlace, options.space),
         tileSize: TILE,
         priority: priorities.export,
         keep: 'nothing',

@@ -65,6 +65,7 @@ import { distanceSteps, nearTo } from './distance/nearTo/nearTo'
 import { distanceFromSteps, smallCodes } from './distance/readDistance/readDistance'
 import { polarWrap, wholeStrip } from './geometry/polarWrap/polarWrap'
 import { radialBlur } from './blurs/radialBlur/radialBlur'
+import { inSpace } from './colour/inSpace/inSpace'
 import { ramp } from './colour/ramp/ramp'
 import { shafts } from './sources/shafts/shafts'
 import { towards } from './geometry/towards/towards'
@@ -76,6 +77,7 @@ const operations: readonly Operation[] = [
   weightedSum,
   vivid,
   unsharp,
+  inSpace,
   joinChannels,
   colourTable,
   photo,

@@ -1,4 +1,4 @@
-import { interpolate } from 'culori'
+import { converter, interpolate } from 'culori'
 import { beforeAll, describe, expect, it } from 'vitest'
 import { decodeSrgb } from '../../test-support/colourDifference'
 import { loadKernels, take } from '../../test-support/kernels'
@@ -15,6 +15,7 @@ import { curveNode } from './fields/curve/curve'
 import { lampFieldNode, litByLampNode } from './light/lamp/lamp'
 import { lightColoursNode, lightFieldNode } from './light/lightOfTones/lightOfTones'
 import { luminosityMaskNode } from './masks/luminosityMask/luminosityMask'
+import { inSpaceNode } from './colour/inSpace/inSpace'
 import { photoNode } from './sources/photo/photo'
 import { rampNode } from './colour/ramp/ramp'
 
@@ -257,5 +258,23 @@ describe('exposure, lamp and light', () => {
     // So weak that the shoulder is straight.
     expect(light.reduce((sum, value) => sum + value, 0)).toBeCloseTo(0.01 * came, 1)
     expect(light[10 * width + 10]).toBeLessThan(0.05 * light[24 * width + 32]!)
+  })
+})
+
+// CSS Color Module Level 4 by culori 4.
+describe('tones in another space', () => {
+  it('are those of Display-P3', () => {
+    const toP3 = converter('p3')
+    const found = planesOf(inSpaceNode(photoNode('p'), 'displayP3'))
+    codes.forEach((colour, i) => {
+      const [r, g, b] = colour.map((code) => code / 255) as [number, number, number]
+      const wanted = toP3({ mode: 'rgb', r, g, b }) as { r: number; g: number; b: number }
+      ;[wanted.r, wanted.g, wanted.b].forEach((value, k) => expect(Math.abs(found[k]![i]! - value)).toBeLessThan(5e-4))
+    })
+  })
+
+  it('stay what they are in sRGB', () => {
+    const tones = photoNode('p')
+    expect(inSpaceNode(tones, 'srgb')).toBe(tones)
   })
 })

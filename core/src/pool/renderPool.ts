@@ -6,6 +6,7 @@ import type { GraphNode } from '../graph/node'
 import type { FoundPatch } from '../measure/findPatch'
 import type { FoundGlint } from '../measure/glints'
 import type { MeasuredLight } from '../measure/places'
+import { inSpaceNode } from '../operations/colour/inSpace/inSpace'
 import type { ToneChannel } from '../operations/masks/luminosityMask/luminosityMask'
 import type { Reading } from '../model/reading'
 import { UserProblem } from '../model/userProblem'
@@ -151,7 +152,7 @@ export class RenderPool {
   /** The file of a rectangle. Each band of it is written as soon as it is there, and let go. */
   async renderFile({ onProgress, options, exif, ...request }: FileRequest): Promise<Blob> {
     const { rect, signal } = request
-    const { depth } = options
+    const { depth, space = 'srgb' } = options
     const format: FileFormat = fileFormats[options.format]
     const { asWhole } = format
     if (asWhole && Math.max(rect.width, rect.height) > asWhole.mostSide) {
@@ -164,6 +165,7 @@ export class RenderPool {
     let done = 0
     await this.render({
       ...request,
+      node: inSpaceNode(request.node, space),
       depth,
       onTile: (tile, at) => {
         for (const { index, band } of bands.add(tile, at)) {
@@ -177,7 +179,7 @@ export class RenderPool {
       },
     })
     const all = await Promise.all(written)
-    return format.join(asWhole ? [await this.encodeWhole(all, rect, options, signal)] : all, rect, { depth, exif })
+    return format.join(asWhole ? [await this.encodeWhole(all, rect, options, signal)] : all, rect, { depth, space, exif })
   }
 
   /** What an opened photo shows: its sky, its horizon, distances. Anything else that waits goes first. */

@@ -28,7 +28,7 @@ async function written(format: 'png' | 'jpeg', exif: Uint8Array<ArrayBuffer>): P
   const { join } = fileFormats[format]
   const bands: Parameters<typeof join>[0][number][] = []
   await fileOf(samplePixels(size.width, size.height), size, options, undefined, (band) => bands.push(band))
-  return Buffer.from(await join(bands, size, { depth: 8, exif }).arrayBuffer())
+  return Buffer.from(await (await join(bands, size, { depth: 8, exif })).arrayBuffer())
 }
 
 describe('what the camera said', () => {
@@ -63,6 +63,25 @@ describe('what the camera said', () => {
   it('of a photo that stands on its side is turned with it', async () => {
     const block = exifOf(new Uint8Array(await picture().withMetadata({ orientation: 6 }).jpeg().toBuffer()))
     expect((await sharp(await written('jpeg', exifFor(block, size, true))).metadata()).orientation).toBe(1)
+  })
+
+  // CIPA DC-008, 4.6.6: 1 is sRGB, 65535 any other.
+  it('says which space the codes are of', async () => {
+    const block = exifOf(
+      new Uint8Array(
+        await picture()
+          .withExif({ IFD0: {}, IFD2: { ColorSpace: '2' } })
+          .jpeg()
+          .toBuffer(),
+      ),
+    )
+    for (const [space, code] of [
+      ['srgb', 1],
+      ['displayP3', 65535],
+    ] as const) {
+      const file = await written('jpeg', exifFor(block, size, true, space))
+      expect(await exifr.parse(file, { translateValues: false })).toMatchObject({ ColorSpace: code })
+    }
   })
 
   it('without any there is only what wrote the file', async () => {

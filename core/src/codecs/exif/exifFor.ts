@@ -1,3 +1,4 @@
+import { outputSpaces, type OutputSpace } from '../../colour/outputSpace'
 import type { Size } from '../../planes/grid'
 
 const [ASCII, SHORT, LONG] = [2, 3, 4] as const
@@ -12,6 +13,7 @@ const tags = {
   software: 305,
   exif: 34665,
   place: 34853,
+  colourSpace: 0xa001,
   width: 0xa002,
   height: 0xa003,
   picture: 513,
@@ -30,12 +32,18 @@ interface Entry {
  * The EXIF block of a file that we write: what the camera said, but for what is true no more. The picture stands upright and has its own size, the small picture in the block is gone, and the software is Welkinar.
  * @param source the block of the photo; one that cannot be read is left out
  * @param keepsPlace whether it may say where the photo was taken
+ * @param space of the codes of the file
  */
-export function exifFor(source: Uint8Array | undefined, size: Size, keepsPlace: boolean): Uint8Array<ArrayBuffer> {
+export function exifFor(
+  source: Uint8Array | undefined,
+  size: Size,
+  keepsPlace: boolean,
+  space: OutputSpace = 'srgb',
+): Uint8Array<ArrayBuffer> {
   const block = new Block(source && isBlock(source) ? source : Uint8Array.of(0x49, 0x49, 42, 0, 0, 0, 0, 0))
   const { entries, next } = block.directoryAt(block.first)
   const exif = entries.find(({ tag }) => tag === tags.exif)
-  if (exif) block.setSize(block.valueOf(exif), size)
+  if (exif) block.setPicture(block.valueOf(exif), size, space)
   const place = entries.find(({ tag }) => tag === tags.place)
   if (place && !keepsPlace) block.wipe(block.valueOf(place))
   block.wipePicture(next)
@@ -82,11 +90,12 @@ class Block {
     return this.viewOf(bytes).getUint32(8, this.isLittle)
   }
 
-  /** Writes the size of the picture into the directory of what the camera said. */
-  setSize(directory: number, { width, height }: Size): void {
+  /** Writes size and colour space of the picture into the directory of what the camera said, where it has them. */
+  setPicture(directory: number, { width, height }: Size, space: OutputSpace): void {
     for (const { tag, bytes } of this.directoryAt(directory).entries) {
-      if (tag !== tags.width && tag !== tags.height) continue
       const view = this.viewOf(bytes)
+      if (tag === tags.colourSpace) view.setUint16(8, outputSpaces[space].exifCode, this.isLittle)
+      if (tag !== tags.width && tag !== tags.height) continue
       view.setUint16(2, LONG, this.isLittle)
       view.setUint32(4, 1, this.isLittle)
       view.setUint32(8, tag === tags.width ? width : height, this.isLittle)

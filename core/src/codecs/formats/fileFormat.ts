@@ -1,3 +1,4 @@
+import type { OutputSpace } from '../../colour/outputSpace'
 import type { BitDepth } from '../../render/renderTile'
 
 /** Rows of a picture: interleaved RGBA, all of it opaque, of 8 bits or of 16 with the lower byte first. */
@@ -30,6 +31,8 @@ export interface Size {
 
 interface JoinOptions {
   readonly depth: BitDepth
+  /** Of the codes; sRGB if left out. */
+  readonly space?: OutputSpace
   /** EXIF block that the file carries, if the format can. */
   readonly exif?: Uint8Array<ArrayBuffer> | undefined
 }
@@ -50,7 +53,7 @@ export interface FileFormat {
   /** Of a format that has no parts which stand alone: bands are rows of RGBA, and all of them are encoded together. Its sides are at most so long, px. */
   readonly asWhole?: { readonly mostSide: number }
   /** The whole file. Each band but the last is as high as `BAND_ROWS`. */
-  join(bands: readonly EncodedBand[], size: Size, options: JoinOptions): Blob
+  join(bands: readonly EncodedBand[], size: Size, options: JoinOptions): Blob | Promise<Blob>
 }
 
 /** Rows that are encoded together. A multiple of 16, the blocks of a JPEG. */

@@ -1,3 +1,4 @@
+import type { OutputSpace } from '../../colour/outputSpace'
 import type { BitDepth } from '../../render/renderTile'
 import type { FileFormat } from './fileFormat'
 import { jpegFormat } from './jpeg/jpegFormat'
@@ -18,6 +19,8 @@ export interface ExportOptions {
   readonly quality: number
   /** Bits of a channel; one that the format can hold. */
   readonly depth: BitDepth
+  /** sRGB if left out. */
+  readonly space?: OutputSpace
 }
 
 /** The format that a file of this name is written in. */

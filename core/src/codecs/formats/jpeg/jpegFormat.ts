@@ -1,5 +1,6 @@
+import { profileOf } from '../../../colour/outputSpace'
 import type { FileFormat } from '../fileFormat'
-import { exifSegment, jpegHead, restartMarker, END } from './jpegSegments'
+import { exifSegment, jpegHead, profileSegment, restartMarker, END } from './jpegSegments'
 
 /** Baseline JPEG, ITU-T T.81. Each part of a band is what lies between two restart markers. */
 export const jpegFormat: FileFormat = {
@@ -10,10 +11,12 @@ export const jpegFormat: FileFormat = {
   carriesExif: true,
   hasQuality: true,
   depths: [8],
-  join(bands, size, { exif }) {
+  join(bands, size, { exif, space = 'srgb' }) {
     const parts = bands.flatMap((band) => band.parts)
     const between = parts.flatMap((part, index) => (index < parts.length - 1 ? [part, restartMarker(index)] : [part]))
-    return new Blob([...headParts(jpegHead(bands[0]?.head ?? new Uint8Array(), size), exif), ...between, END], { type: 'image/jpeg' })
+    return new Blob([...headParts(jpegHead(bands[0]?.head ?? new Uint8Array(), size), exif, profileOf(space)), ...between, END], {
+      type: 'image/jpeg',
+    })
   },
 }
 
@@ -21,7 +24,7 @@ export const jpegFormat: FileFormat = {
 const START = 2
 
 /** EXIF stands before all else (CIPA DC-008, 4.7.2). */
-function headParts(head: Uint8Array<ArrayBuffer>, exif: Uint8Array | undefined): Uint8Array<ArrayBuffer>[] {
+function headParts(head: Uint8Array<ArrayBuffer>, exif: Uint8Array | undefined, profile: Uint8Array): Uint8Array<ArrayBuffer>[] {
   const segment = exif && exifSegment(exif)
-  return segment ? [head.subarray(0, START), segment, head.subarray(START)] : [head]
+  return [head.subarray(0, START), ...(segment ? [segment] : []), profileSegment(profile), head.subarray(START)]
 }

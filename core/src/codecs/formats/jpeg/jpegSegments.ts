@@ -41,15 +41,25 @@ export function jpegHead(head: Uint8Array, { width, height }: Size): Uint8Array<
   return whole
 }
 
-const EXIF_MARK = [0x45, 0x78, 0x69, 0x66, 0, 0]
+const EXIF_MARK = [...'Exif\0\0'].map((letter) => letter.charCodeAt(0))
+/** A profile in one segment: the first of one (ICC.1:2022, annex B.4). */
+const PROFILE_MARK = [...[...'ICC_PROFILE\0'].map((letter) => letter.charCodeAt(0)), 1, 1]
 const MOST_OF_SEGMENT = 65535
 
 /** Application segment 1 with an EXIF block; nothing for one that does not fit into a segment. */
 export function exifSegment(block: Uint8Array): Uint8Array<ArrayBuffer> | undefined {
-  const length = 2 + EXIF_MARK.length + block.length
-  if (length > MOST_OF_SEGMENT) return undefined
+  return 2 + EXIF_MARK.length + block.length > MOST_OF_SEGMENT ? undefined : segmentOf(1, EXIF_MARK, block)
+}
+
+/** Application segment 2 with a small colour profile. */
+export function profileSegment(profile: Uint8Array): Uint8Array<ArrayBuffer> {
+  return segmentOf(2, PROFILE_MARK, profile)
+}
+
+function segmentOf(application: number, mark: readonly number[], block: Uint8Array): Uint8Array<ArrayBuffer> {
+  const length = 2 + mark.length + block.length
   const segment = new Uint8Array(2 + length)
-  segment.set([0xff, 0xe1, length >> 8, length & 0xff, ...EXIF_MARK])
-  segment.set(block, 4 + EXIF_MARK.length)
+  segment.set([0xff, 0xe0 + application, length >> 8, length & 0xff, ...mark])
+  segment.set(block, 4 + mark.length)
   return segment
 }

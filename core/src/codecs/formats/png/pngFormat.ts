@@ -1,6 +1,8 @@
+import { outputSpaces, profileOf } from '../../../colour/outputSpace'
 import type { FileFormat } from '../fileFormat'
 import { joinedAdler } from '../adler'
-import { LAST_BLOCK, ZLIB_HEAD } from '../zlib'
+import { joinBytes } from '../../joinBytes'
+import { LAST_BLOCK, ZLIB_HEAD, zlibOf } from '../zlib'
 import { pngChunk } from './pngChunk'
 
 const SIGNATURE = Uint8Array.of(0x89, 0x50, 0x4e, 0x47, 0x0d, 0x0a, 0x1a, 0x0a)
@@ -18,7 +20,7 @@ export const pngFormat: FileFormat = {
   carriesExif: true,
   hasQuality: false,
   depths: [8, 16],
-  join(bands, { width, height }, { depth, exif }) {
+  join(bands, { width, height }, { depth, exif, space = 'srgb' }) {
     const head = new Uint8Array(13)
     const view = new DataView(head.buffer)
     view.setUint32(0, width)
@@ -30,7 +32,7 @@ export const pngFormat: FileFormat = {
     const parts = [
       SIGNATURE,
       pngChunk('IHDR', head),
-      pngChunk('sRGB', SRGB),
+      space === 'srgb' ? pngChunk('sRGB', SRGB) : pngChunk('iCCP', namedProfile(outputSpaces[space].label, profileOf(space))),
       ...(exif ? [pngChunk('eXIf', exif)] : []),
       pngChunk('IDAT', ZLIB_HEAD),
       ...bands.flatMap((band) => band.parts),
@@ -39,4 +41,11 @@ export const pngFormat: FileFormat = {
     ]
     return new Blob(parts, { type: 'image/png' })
   },
+}
+
+const DEFLATE = 0
+
+/** A profile by its name, compressed (section 11.3.2.3). */
+function namedProfile(name: string, profile: Uint8Array): Uint8Array {
+  return joinBytes([Uint8Array.from([...name, '\0'], (letter) => letter.charCodeAt(0)), Uint8Array.of(DEFLATE), zlibOf(profile)])
 }

@@ -1,10 +1,11 @@
+import { profileOf } from '../../../colour/outputSpace'
 import { BAND_ROWS, type FileFormat } from '../fileFormat'
 
 // Tag Image File Format, revision 6.0 (1992), with the deflate compression of its supplement of 2002. The lower byte comes first.
 
 const HEAD = Uint8Array.of(0x49, 0x49, 42, 0)
-/** Types of values: bytes of text, 16 and 32 bits. */
-const [ASCII, SHORT, LONG] = [2, 3, 4] as const
+/** Types of values: bytes of text, 16 and 32 bits, bytes of anything. */
+const [ASCII, SHORT, LONG, OTHER] = [2, 3, 4, 7] as const
 const DEFLATE = 8
 const RGB = 2
 const DIFFERENCES_ALONG_ROWS = 2
@@ -12,7 +13,7 @@ const SOFTWARE = 'Welkinar'
 
 interface Entry {
   readonly tag: number
-  readonly type: typeof ASCII | typeof SHORT | typeof LONG
+  readonly type: keyof typeof bytesOf
   readonly values: readonly number[]
 }
 
@@ -25,7 +26,7 @@ export const tiffFormat: FileFormat = {
   carriesExif: false,
   hasQuality: false,
   depths: [8, 16],
-  join(bands, { width, height }, { depth }) {
+  join(bands, { width, height }, { depth, space = 'srgb' }) {
     const strips = bands.flatMap(({ parts }) => parts)
     const sizes = strips.map(({ size }) => size)
     const offsets = sizes.map((_, i) => sizes.slice(0, i).reduce((sum, size) => sum + size, HEAD.length + 4))
@@ -46,6 +47,8 @@ export const tiffFormat: FileFormat = {
       { tag: 284, type: SHORT, values: [1] },
       { tag: 305, type: ASCII, values: [...SOFTWARE, '\0'].map((letter) => letter.charCodeAt(0)) },
       { tag: 317, type: SHORT, values: [DIFFERENCES_ALONG_ROWS] },
+      // ICC.1:2022, annex B.5.
+      { tag: 34675, type: OTHER, values: [...profileOf(space)] },
     ]
     const start = new Uint8Array(4)
     new DataView(start.buffer).setUint32(0, directory, true)
@@ -53,7 +56,7 @@ export const tiffFormat: FileFormat = {
   },
 }
 
-const bytesOf = { [ASCII]: 1, [SHORT]: 2, [LONG]: 4 } as const
+const bytesOf = { [ASCII]: 1, [SHORT]: 2, [LONG]: 4, [OTHER]: 1 } as const
 
 /** An image file directory, with the values that do not fit into their entries behind it. @param at where in the file it begins */
 function directoryOf(entries: readonly Entry[], at: number): Uint8Array<ArrayBuffer> {

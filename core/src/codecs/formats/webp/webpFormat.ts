@@ -1,4 +1,6 @@
+import { profileOf } from '../../../colour/outputSpace'
 import type { FileFormat } from '../fileFormat'
+import { webpWithProfile } from './webpContainer'
 
 /** WebP, RFC 9649. It has no parts that stand alone, so it is encoded as a whole. */
 export const webpFormat: FileFormat = {
@@ -10,9 +12,8 @@ export const webpFormat: FileFormat = {
   hasQuality: true,
   depths: [8],
   asWhole: { mostSide: 16383 },
-  join: (bands) =>
-    new Blob(
-      bands.flatMap(({ parts }) => parts),
-      { type: 'image/webp' },
-    ),
+  async join(bands, size, { space = 'srgb' }) {
+    const simple = await new Blob(bands.flatMap(({ parts }) => parts)).arrayBuffer()
+    return new Blob([webpWithProfile(new Uint8Array(simple), size, profileOf(space))], { type: 'image/webp' })
+  },
 }

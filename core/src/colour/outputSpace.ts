@@ -1,0 +1,150 @@
+type Triple = readonly [number, number, number]
+type Matrix = readonly [Triple, Triple, Triple]
+
+/** A colour space that files are written in. All have the white of D65 and the transfer curve of sRGB. */
+interface OutputSpaceDefinition {
+  readonly label: string
+  readonly hint: string
+  /** From linear sRGB; nothing where the codes are those of sRGB. CSS Color Module Level 4, sample code, multiplied out. */
+  readonly fromSrgb: Matrix | undefined
+  /** Red, green and blue as XYZ of D50, the white of profiles: by the Bradford matrix of ICC.1:2022, annex E. */
+  readonly primaries: Matrix
+  /** Value of the EXIF tag ColorSpace (CIPA DC-008, 4.6.6). */
+  readonly exifCode: number
+}
+
+export const outputSpaces = {
+  srgb: {
+    label: 'sRGB',
+    hint: 'As the web and most programs expect it.',
+    fromSrgb: undefined,
+    primaries: [
+      [0.436065, 0.222491, 0.013916],
+      [0.385147, 0.716873, 0.097076],
+      [0.143066, 0.060608, 0.714096],
+    ],
+    exifCode: 1,
+  },
+  displayP3: {
+    label: 'Display-P3',
+    hint: 'For screens and further work in the wider space. The colours are the same.',
+    fromSrgb: [
+      [0.8224619688, 0.1775380312, 0],
+      [0.0331941989, 0.9668058011, 0],
+      [0.0170826307, 0.0723974407, 0.9105199286],
+    ],
+    primaries: [
+      [0.515102, 0.241182, -0.001049],
+      [0.291965, 0.692236, 0.041882],
+      [0.157153, 0.066582, 0.784378],
+    ],
+    exifCode: 0xffff,
+  },
+} as const satisfies Record<string, OutputSpaceDefinition>
+export type OutputSpace = keyof typeof outputSpaces
+
+export const allOutputSpaces = Object.keys(outputSpaces) as readonly OutputSpace[]
+
+const D50: Triple = [0.9642, 1, 0.8249]
+/** From D65 to D50 (ICC.1:2022, annex E.4). */
+const ADAPTED: Matrix = [
+  [1.047882, 0.022919, -0.050201],
+  [0.029587, 0.990479, -0.017059],
+  [-0.009232, 0.015076, 0.751678],
+]
+/** Curve of sRGB as function type 3: (a x + b) ^ g from d on, else c x (ICC.1:2022, 10.18). */
+const CURVE = [2.4, 1 / 1.055, 0.055 / 1.055, 1 / 12.92, 0.04045]
+const HEAD = 128
+const TAG_ENTRY = 12
+
+/** The ICC profile of a space, version 4.3: matrix and curve (ICC.1:2022, section 8.3). */
+export function profileOf(space: OutputSpace): Uint8Array<ArrayBuffer> {
+  const { label, primaries } = outputSpaces[space]
+  const curve = parametric(CURVE)
+  const tags: readonly (readonly [string, Uint8Array])[] = [
+    ['desc', text(label)],
+    ['cprt', text('No copyright')],
+    ['wtpt', xyz([D50])],
+    ['chad', fixedArray(ADAPTED.flat())],
+    ['rXYZ', xyz([primaries[0]])],
+    ['gXYZ', xyz([primaries[1]])],
+    ['bXYZ', xyz([primaries[2]])],
+    ['rTRC', curve],
+    ['gTRC', curve],
+    ['bTRC', curve],
+  ]
+  const blocks = [...new Set(tags.map(([, block]) => block))]
+  const first = HEAD + 4 + TAG_ENTRY * tags.length
+  const starts = blocks.map((_, i) => blocks.slice(0, i).reduce((sum, { length }) => sum + length, first))
+  const size = blocks.reduce((sum, { length }) => sum + length, first)
+  const profile = new Uint8Array(size)
+  const view = new DataView(profile.buffer)
+  writeHead(profile, view)
+  view.setUint32(HEAD, tags.length)
+  tags.forEach(([name, block], i) => {
+    const at = HEAD + 4 + TAG_ENTRY * i
+    profile.set(letters(name), at)
+    view.setUint32(at + 4, starts[blocks.indexOf(block)] ?? 0)
+    view.setUint32(at + 8, block.length)
+  })
+  blocks.forEach((block, i) => profile.set(block, starts[i]))
+  return profile
+}
+
+/** Version 4.3, a display, RGB to XYZ, made at a fixed time so that files stay the same, perceptual (ICC.1:2022, 7.2). */
+function writeHead(profile: Uint8Array, view: DataView): void {
+  view.setUint32(0, profile.length)
+  view.setUint32(8, 0x04300000)
+  profile.set(letters('mntrRGB XYZ '), 12)
+  ;[2026, 1, 1, 0, 0, 0].forEach((value, i) => view.setUint16(24 + 2 * i, value))
+  profile.set(letters('acsp'), 36)
+  D50.forEach((value, i) => view.setInt32(68 + 4 * i, fixed(value)))
+}
+
+function letters(word: string): number[] {
+  return [...word].map((letter) => letter.charCodeAt(0))
+}
+
+/** A number of 16 bits before and 16 behind the point. */
+function fixed(value: number): number {
+  return Math.round(value * 65536)
+}
+
+function block(type: string, bytes: number): { readonly data: Uint8Array; readonly view: DataView } {
+  // Tags begin at multiples of four.
+  const data = new Uint8Array(4 * Math.ceil(bytes / 4))
+  data.set(letters(type))
+  return { data, view: new DataView(data.buffer) }
+}
+
+function fixedBlock(type: string, values: readonly number[], from = 8): Uint8Array {
+  const { data, view } = block(type, from + 4 * values.length)
+  values.forEach((value, i) => view.setInt32(from + 4 * i, fixed(value)))
+  return data
+}
+
+function xyz(triples: readonly Triple[]): Uint8Array {
+  return fixedBlock('XYZ ', triples.flat())
+}
+
+function fixedArray(values: readonly number[]): Uint8Array {
+  return fixedBlock('sf32', values)
+}
+
+function parametric(values: readonly number[]): Uint8Array {
+  const data = fixedBlock('para', values, 12)
+  new DataView(data.buffer).setUint16(8, 3)
+  return data
+}
+
+/** Text in English, of two bytes a letter. */
+function text(words: string): Uint8Array {
+  const { data, view } = block('mluc', 28 + 2 * words.length)
+  view.setUint32(8, 1)
+  view.setUint32(12, 12)
+  data.set(letters('enUS'), 16)
+  view.setUint32(20, 2 * words.length)
+  view.setUint32(24, 28)
+  letters(words).forEach((letter, i) => view.setUint16(28 + 2 * i, letter))
+  return data
+}
