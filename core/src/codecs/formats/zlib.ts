@@ -1,4 +1,4 @@
-import { deflate as deflated, Deflate, Z_FULL_FLUSH, Z_RLE } from 'pako'
+import { Deflate, Z_FULL_FLUSH, Z_RLE } from 'pako'
 import { joinBytes } from '../joinBytes'
 
 /** Head of a zlib stream (RFC 1950): deflate with a window of 32 KB. */
@@ -18,9 +18,4 @@ export const deflateInScript: DeflateBand = (bytes) => {
   deflate.onData = (piece) => pieces.push(piece as Uint8Array)
   deflate.push(bytes, Z_FULL_FLUSH)
   return joinBytes(pieces)
-}
-
-/** Bytes as a whole zlib stream. */
-export function zlibOf(bytes: Uint8Array): Uint8Array {
-  return deflated(bytes)
 }

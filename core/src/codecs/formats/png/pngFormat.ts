@@ -1,8 +1,8 @@
 import { outputSpaces, profileOf } from '../../../colour/outputSpace'
 import type { FileFormat } from '../fileFormat'
-import { joinedAdler } from '../adler'
+import { checksumOf, joinedAdler } from '../adler'
 import { joinBytes } from '../../joinBytes'
-import { LAST_BLOCK, ZLIB_HEAD, zlibOf } from '../zlib'
+import { LAST_BLOCK, ZLIB_HEAD } from '../zlib'
 import { pngChunk } from './pngChunk'
 
 const SIGNATURE = Uint8Array.of(0x89, 0x50, 0x4e, 0x47, 0x0d, 0x0a, 0x1a, 0x0a)
@@ -45,7 +45,15 @@ export const pngFormat: FileFormat = {
 
 const DEFLATE = 0
 
-/** A profile by its name, compressed (section 11.3.2.3). */
+/** A profile by its name (section 11.3.2.3). */
 function namedProfile(name: string, profile: Uint8Array): Uint8Array {
-  return joinBytes([Uint8Array.from([...name, '\0'], (letter) => letter.charCodeAt(0)), Uint8Array.of(DEFLATE), zlibOf(profile)])
+  return joinBytes([Uint8Array.from([...name, '\0'], (letter) => letter.charCodeAt(0)), Uint8Array.of(DEFLATE), stored(profile)])
+}
+
+/** A few bytes as a zlib stream of one block that is not compressed (RFC 1951, 3.2.4). */
+function stored(bytes: Uint8Array): Uint8Array {
+  const [low, high] = [bytes.length & 0xff, bytes.length >> 8]
+  const end = new Uint8Array(4)
+  new DataView(end.buffer).setUint32(0, checksumOf(bytes).adler)
+  return joinBytes([ZLIB_HEAD, Uint8Array.of(1, low, high, 0xff - low, 0xff - high), bytes, end])
 }
