@@ -31,6 +31,8 @@ const type = async (label: string, value: string, within = page.getByRole('compl
   await field.press('Enter')
 }
 const pictureBox = async () => (await page.locator('[data-testid=picture]').boundingBox())!
+/** A menu that is fading still catches what is tapped. */
+const menuClosed = () => expect.poll(() => page.getByRole('menu').count()).toBe(0)
 /** Taps places given as parts of the view. */
 const tap = async (...places: readonly (readonly [number, number])[]) => {
   const box = await pictureBox()
@@ -63,10 +65,12 @@ describe('a subject glow', () => {
       await subject.getByRole('button', { name: 'More about mask 1' }).click()
       await page.getByRole('menuitem', { name: 'Remove' }).click()
       await expect.poll(() => subject.getByRole('button', { name: /^More about mask/ }).count()).toBe(left)
+      await menuClosed()
     }
     await subject.getByText(/Draw around what glows/).waitFor()
     await subject.getByRole('button', { name: 'Add a mask' }).click()
     await page.getByRole('menuitem', { name: 'Outline' }).click()
+    await menuClosed()
     await page.getByRole('button', { name: 'Draw outline' }).waitFor()
     await tap([0.4, 0.2], [0.58, 0.2], [0.58, 0.42], [0.4, 0.42])
     await page.keyboard.press('Enter')
