@@ -19,10 +19,11 @@ const BESIDE = 0.12
  */
 export function lightBeyond(photo: SmallPhoto, sky: Uint8Array): Place | undefined {
   const { width, height } = photo
-  const rows = Array.from({ length: height }, (_, y) => skyOfRow(photo, sky, y)).filter(({ length }) => length > LEAST_OF_ROW * width)
+  const all = Array.from({ length: height }, (_, y) => skyOfRow(photo, sky, y))
+  const rows = all.filter(({ length }) => length > LEAST_OF_ROW * width)
   if (rows.length < LEAST_ROWS * height) return undefined
   const { slope, explained } = slopeAlong(rows)
-  if (Math.abs(slope) < Math.log(LEAST_RATIO) || explained < LEAST_EXPLAINED) return lightAbove(photo, sky)
+  if (Math.abs(slope) < Math.log(LEAST_RATIO) || explained < LEAST_EXPLAINED) return lightAbove(photo, all)
   const right = slope > 0
   return { x: right ? 1 + BEYOND : -BEYOND, y: brightestRow(photo, sky, right) / height }
 }
@@ -38,10 +39,9 @@ const ABOVE = 0.15
  * A sun above the photo, if the sky is brightest at the upper border, about one place there, and falls off to both sides of it and downwards. A grey sky is brighter above as well (three times
  * in the zenith, by the standard overcast sky of the CIE), but alike to all sides. The middle is that of a parabola fitted to the logarithm of light along the upper border by least
  * squares. As parts of width and height. Common practice; no source.
+ * @param rows the sky of each row, from the top
  */
-function lightAbove(photo: SmallPhoto, sky: Uint8Array): Place | undefined {
-  const { width, height } = photo
-  const rows = Array.from({ length: height }, (_, y) => skyOfRow(photo, sky, y))
+function lightAbove({ width, height }: SmallPhoto, rows: readonly Row[]): Place | undefined {
   const strip = Math.ceil(LEAST_ROWS * height)
   const upper = rows.slice(0, strip)
   if (upper.some(({ length }) => length < 0.9 * width)) return undefined
