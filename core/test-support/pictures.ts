@@ -1,4 +1,4 @@
-import { Evaluator } from '../src/graph/evaluator'
+import { Evaluator, type Keep } from '../src/graph/evaluator'
 import type { GraphNode } from '../src/graph/node'
 import type { Kernels } from '../src/graph/operation'
 import { sharedBuffer, type PhotoData } from '../src/photo/photoData'
@@ -78,12 +78,13 @@ export function renderAll(
   scale = 1,
   tileSize = 4096,
   region?: Rect,
+  keep?: Keep,
 ): Rendered {
   const grid = gridAt(photo, scale)
   const rect = region ? regionOnGrid(region, grid) : gridBounds(grid)
   const pixels = new Uint8ClampedArray(rect.width * rect.height * 4)
   for (const tile of splitIntoTiles(rect, tileSize)) {
-    const part = renderTile(evaluator, node, grid, tile)
+    const part = renderTile(evaluator, node, grid, tile, keep)
     for (let row = 0; row < tile.height; row++) {
       pixels.set(
         part.subarray(row * tile.width * 4, (row + 1) * tile.width * 4),

@@ -28,6 +28,10 @@ export class Evaluator {
   private readonly lastChange = new LastChange()
   private handedOut: Value[] = []
   private keeping: Keep = 'stages'
+  /** How many blocks are being computed, one for the other. */
+  private depth = 0
+  /** Pixels that operations have computed since the start. */
+  private work = 0
   /** Operations run since the start; a test reads it to see that nothing is computed twice. */
   runs = 0
   /** Called before an operation runs. What it throws ends the evaluation; what was computed until then is kept. */
@@ -97,12 +101,13 @@ export class Evaluator {
   /** A value that covers a rectangle, and stays until it is let go. */
   private hold(node: GraphNode, rect: Rect, grid: Grid, own: Worth = worth.step): Value {
     const key = keyOf(node, grid)
+    const before = this.work
     const steps = planFor(node, rect, grid, this.kernels, (one, part) =>
       this.cache.find(keyOf(one, grid), part, one === node ? own : this.worthOf(one)),
     )
     const made = new Map<Step, { readonly value: Value; readers: number }>()
     for (const step of steps) {
-      const value = step.known ?? this.made(step, grid, made, step.node === node ? own : undefined)
+      const value = step.known ?? this.made(step, grid, made, step.node === node ? own : undefined, before)
       made.set(step, { value, readers: step.readers })
       for (const { step: input } of step.reads) {
         const read = input && made.get(input)
@@ -115,7 +120,8 @@ export class Evaluator {
     return value
   }
 
-  private made(step: Step, grid: Grid, made: ReadonlyMap<Step, { readonly value: Value }>, own: Worth | undefined): Value {
+  /** @param before the work that had been done when what the step is for was asked for */
+  private made(step: Step, grid: Grid, made: ReadonlyMap<Step, { readonly value: Value }>, own: Worth | undefined, before: number): Value {
     const { node, operation, rect } = step
     const key = keyOf(node, grid)
     // Another node of the same key may have come before.
@@ -139,16 +145,37 @@ export class Evaluator {
     this.onRun?.(node)
     const value = this.run(operation.run, node, inputs, rect, grid)
     this.runs++
+    this.work += rect.width * rect.height
     step.reads.forEach(({ step: input }, index) => {
       const read = inputs[index]
       if (read && read !== (input && made.get(input)?.value)) this.cache.letGo(read)
     })
-    return this.cache.keep(key, value, own ?? this.worthOf(node))
+    return this.cache.keep(key, value, own ?? this.worthOf(node), this.work - before)
   }
 
   private worthOf(node: GraphNode): Worth {
     if (this.keeping !== 'stages' || !operationNamed(node.operation).isStage) return worth.step
     return this.lastChange.isBeneath(node) ? worth.picture : worth.stage
+  }
+
+  /** A block that readers share. */
+  private block(node: GraphNode, rect: Rect, grid: Grid): Value {
+    const own = this.worthOfBlock
+    return this.deeper(() => this.hold(node, rect, grid, own))
+  }
+
+  /** What tiles read themselves is worth more than what only leads to it. */
+  private get worthOfBlock(): Worth {
+    return this.depth === 0 ? worth.manyTiles : worth.block
+  }
+
+  private deeper(compute: () => Value): Value {
+    this.depth++
+    try {
+      return compute()
+    } finally {
+      this.depth--
+    }
   }
 
   private cut(value: Value, rect: Rect): Value {
@@ -158,7 +185,7 @@ export class Evaluator {
   /** A value from the blocks that it is computed in. */
   private fromBlocks(node: GraphNode, rect: Rect, grid: Grid): Value {
     const side = operationNamed(node.operation).block?.(node.params, grid) ?? COARSE_BLOCK
-    return this.putTogether(rect, blocksOf(rect, grid, side), (block) => this.hold(node, block, grid, worth.manyTiles))
+    return this.putTogether(rect, blocksOf(rect, grid, side), (block) => this.block(node, block, grid))
   }
 
   /** A value on a coarse grid from blocks that are computed on a finer one, of at most `finest` photo px a pixel. */
@@ -166,11 +193,14 @@ export class Evaluator {
     const finer = finerGrid(grid, finest)
     if (!finer) return this.fromBlocks(node, rect, grid)
     const key = `${keyOf(node, grid)} ${finest}`
-    return this.putTogether(
-      rect,
-      blocksOf(rect, grid, COARSE_BLOCK),
-      (block) => this.cache.find(key, block) ?? this.cache.keep(key, this.reduced(node, block, grid, finer, finest), worth.manyTiles),
-    )
+    return this.putTogether(rect, blocksOf(rect, grid, COARSE_BLOCK), (block) => {
+      const own = this.worthOfBlock
+      const known = this.cache.find(key, block, own)
+      if (known) return known
+      const before = this.work
+      const value = this.deeper(() => this.reduced(node, block, grid, finer, finest))
+      return this.cache.keep(key, value, own, this.work - before)
+    })
   }
 
   /** The parts of values that lie in `rect`. @param hold the value of a part, which may cover more */

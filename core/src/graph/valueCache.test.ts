@@ -61,6 +61,20 @@ describe('value cache', () => {
     expect(freed).toEqual([1, 11, 12, 13, 14, 15, 2])
   })
 
+  it('frees what only led to other blocks before what tiles read, and of equals what took the least to compute', () => {
+    const { freed, cache } = freedBy()
+    cache.letGo(cache.keep('a', value(1), worth.manyTiles, 100))
+    cache.letGo(cache.keep('b', value(2), worth.block, 9000))
+    cache.letGo(cache.keep('c', value(3), worth.manyTiles, 5000))
+    expect(freed).toEqual([2])
+    cache.letGo(cache.keep('d', value(4), worth.manyTiles, 3000))
+    expect(freed).toEqual([2, 1])
+    // What goes raises the level: what was dear once, and is not read again, goes at last.
+    for (const n of [5, 6, 7, 8, 9]) cache.letGo(cache.keep(`e${n}`, value(n), worth.manyTiles, 2500))
+    expect(freed).toContain(4)
+    expect(freed).toContain(3)
+  })
+
   it('has more room once what many tiles read had to go and is wanted again, up to the most', () => {
     const { freed, cache } = freedBy()
     for (const round of [0, 10, 20]) for (const n of [1, 2, 3, 4]) cache.letGo(cache.keep(`v${n}`, value(round + n), worth.manyTiles))

@@ -3,9 +3,9 @@ import { byteSize, type Value } from '../planes/value'
 
 /**
  * How long a value stays when room is needed, the shortest first: what only led to another; the picture up to an effect, of which the next change may want one;
- * a picture that the next change will most likely want, or that was asked for itself; what many tiles read.
+ * a picture that the next change will most likely want, or that was asked for itself; a block that only led to other blocks; what many tiles read.
  */
-export const worth = { step: 0, stage: 1, picture: 2, manyTiles: 3 } as const
+export const worth = { step: 0, stage: 1, picture: 2, block: 3, manyTiles: 4 } as const
 export type Worth = (typeof worth)[keyof typeof worth]
 
 /** By how many times what was missed the budget grows: others will be missed too. */
@@ -19,6 +19,9 @@ interface Entry {
   /** What it is known by; nothing for a value that is used once. */
   readonly key: string | undefined
   worth: Worth
+  /** What it took to compute it, and the level below which it goes: both against its bytes. */
+  readonly cost: number
+  credit: number
   /** Readers that hold it; while there are any it is not freed. */
   readers: number
 }
@@ -26,6 +29,8 @@ interface Entry {
 /** Values of one worth, oldest first, and the bytes they take. */
 class Age extends Set<Entry> {
   bytes = 0
+  /** The credit of what went last. */
+  level = 0
 
   override add(entry: Entry): this {
     if (!this.has(entry)) this.bytes += byteSize(entry.value)
@@ -51,12 +56,13 @@ export interface MemoryBudget {
 /**
  * Results by what they are and the rectangle they cover, within a budget of bytes. A value that is held stays whatever the budget; of the others the least
  * worth goes first, but for a share of the budget that pictures keep; among equals the least recently used; as soon as the budget is exceeded, in the middle
- * of a tile too.
+ * of a tile too. Of what many tiles read goes what took the least to compute for its size, the longer ago it was read the sooner (GreedyDual-Size, Cao and Irani 1997): all of it is read
+ * again in the same order for the next tile, so that by age alone everything would go just before it is needed as soon as a little of it does not fit.
  */
 export class ValueCache {
   private readonly byKey = new Map<string, Set<Entry>>()
   /** What has a key, oldest first, by worth. */
-  private readonly ages = [new Age(), new Age(), new Age(), new Age()] as const
+  private readonly ages = [new Age(), new Age(), new Age(), new Age(), new Age()] as const
   private readonly held = new Map<Value, Entry>()
   private bytes = 0
   /** What many tiles read and had to go. */
@@ -78,18 +84,23 @@ export class ValueCache {
       if (!contains(entry.value.rect, rect)) continue
       this.ages[entry.worth].delete(entry)
       if (least > entry.worth) entry.worth = least
+      entry.credit = this.ages[entry.worth].level + entry.cost
       this.ages[entry.worth].add(entry)
       return this.hold(entry)
     }
     return undefined
   }
 
-  /** Keeps a value, and holds it for the caller until `letGo`. Without a key it is freed then. */
-  keep(key: string | undefined, value: Value, own: Worth = worth.step): Value {
-    const entry: Entry = { key, value, worth: own, readers: 0 }
+  /**
+   * Keeps a value, and holds it for the caller until `letGo`. Without a key it is freed then.
+   * @param work pixels that were computed for it
+   */
+  keep(key: string | undefined, value: Value, own: Worth = worth.step, work = 0): Value {
+    const cost = work / byteSize(value)
+    const entry: Entry = { key, value, worth: own, cost, credit: this.ages[own].level + cost, readers: 0 }
     this.bytes += byteSize(value)
     // What many tiles read is kept if it can be, however large it is by itself.
-    if (own === worth.manyTiles && (this.missed.delete(placeOf(entry)) || 2 * byteSize(value) > this.budgetBytes)) {
+    if (own >= worth.block && (this.missed.delete(placeOf(entry)) || 2 * byteSize(value) > this.budgetBytes)) {
       this.budgetBytes = Math.min(this.budget.most, this.budgetBytes + GROWTH * byteSize(value))
     }
     if (key !== undefined) {
@@ -149,7 +160,8 @@ export class ValueCache {
     this.freeOldest(this.ages[worth.step])
     this.freeOldest(this.ages[worth.stage])
     this.freeOldest(pictures, PICTURES_SHARE * this.budgetBytes)
-    this.freeOldest(this.ages[worth.manyTiles])
+    this.freeCheapest(worth.block)
+    this.freeCheapest(worth.manyTiles)
     this.freeOldest(pictures)
   }
 
@@ -158,6 +170,17 @@ export class ValueCache {
     for (const entry of age) {
       if (this.bytes <= this.budgetBytes || age.bytes <= share) return
       if (entry.readers === 0) this.forget(entry)
+    }
+  }
+
+  /** Frees of blocks what nobody holds, as long as the budget is exceeded. */
+  private freeCheapest(own: Worth): void {
+    if (this.bytes <= this.budgetBytes) return
+    const free = [...this.ages[own]].filter(({ readers }) => readers === 0).sort((a, b) => a.credit - b.credit)
+    for (const entry of free) {
+      if (this.bytes <= this.budgetBytes) return
+      this.ages[own].level = entry.credit
+      this.forget(entry)
     }
   }
 
@@ -174,7 +197,7 @@ export class ValueCache {
 
   private forget(entry: Entry): void {
     this.ages[entry.worth].delete(entry)
-    if (entry.worth === worth.manyTiles) this.missed.add(placeOf(entry))
+    if (entry.worth >= worth.block) this.missed.add(placeOf(entry))
     const known = entry.key === undefined ? undefined : this.byKey.get(entry.key)
     known?.delete(entry)
     if (known?.size === 0 && entry.key !== undefined) this.byKey.delete(entry.key)

@@ -166,6 +166,8 @@ export class RenderPool {
     await this.render({
       ...request,
       node: inSpaceNode(request.node, space),
+      // Nobody asks for a part of a file again.
+      keep: 'nothing',
       depth,
       onTile: (tile, at) => {
         for (const { index, band } of bands.add(tile, at)) {

@@ -22,6 +22,9 @@ beforeAll(async () => {
   evaluator = evaluatorFor(kernels, photo)
 })
 
+/** Bytes: too few for what tiles share of eight soft focuses. */
+const LITTLE = 13e6
+
 const effect = (look: string, change?: (effect: Effect) => void): Effect => {
   // Values for a photo of 6 megapixels on a small one: streaks as large as people see them at 1:1.
   const made = newEffect({ width: 3000, height: 2000 }, { kind: 'rain', look, id: look })
@@ -146,6 +149,24 @@ describe('rendering contract', () => {
     const before = fresh.runs
     render(60)
     expect(fresh.runs - before).toBe(1)
+  })
+
+  // By age alone all that tiles share would go just before the next one reads it: a file of twenty such effects never came to its end.
+  it('where what tiles share does not fit into memory, a file of many wide effects computes little more than where it does', () => {
+    const wide = ['Veil', 'Dream bloom', 'Silk', 'Dark and light'].flatMap((look, i) =>
+      [1, 2].map((k) => newEffect({ width: 3000, height: 2000 }, { kind: 'softFocus', look, id: `${look} ${i} ${k}` })),
+    )
+    wide.forEach((one, i) => (one.mix.amount = 20 + i))
+    const node = sceneGraph(source(wide))
+    const ran = (bytes: number): { readonly runs: number; readonly pixels: Uint8ClampedArray } => {
+      const one = new Evaluator(kernels, bytes)
+      one.addPhoto(photo)
+      const { pixels } = renderAll(one, node, photo, 1, 160, undefined, 'nothing')
+      return { runs: one.runs, pixels }
+    }
+    const [plenty, little] = [ran(1e9), ran(LITTLE)]
+    expect(Buffer.compare(Buffer.from(little.pixels), Buffer.from(plenty.pixels))).toBe(0)
+    expect(little.runs).toBeLessThan(2 * plenty.runs)
   })
 
   it.each([12, 5])(
