@@ -8,8 +8,9 @@ import exifr from 'exifr'
 import type { Browser, Page } from 'playwright-core'
 import sharp from 'sharp'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import { deepPictureIn } from '../core/test-support/codecs'
 import { dngOf } from '../core/test-support/dng'
-import { addEffect, dropPhoto, exported, launch, settled, shelfReady, visit } from './support/browser'
+import { addEffect, dropPhoto, exportedFile, launch, settled, shelfReady, visit } from './support/browser'
 import { drag, fittedPhoto, pngOf, shownPhoto, view } from './support/photo'
 
 const run = promisify(execFile)
@@ -26,6 +27,19 @@ const tilted = () =>
     const wave = 4 * Math.sin(x / 5) * Math.sin(y / 3)
     return y < 400 + SLOPE * (x - 600) ? [150 + y / 10, 170 + y / 12, 200] : [40 + wave, 70 + wave, 84 + wave]
   })
+
+/** What is laid over a photo that was straightened and mended, in the order of practice. */
+const job = [
+  ['Far', 'Fog', 'Morning fog'],
+  ['Far', 'Sunburst', 'Rays through haze'],
+  ['Near', 'Rain', 'Steady rain'],
+  ['Lens', 'Soft focus', 'Dream bloom'],
+  ['Lens', 'Drops on the lens', 'A few drops'],
+  ['Finish', 'One hue', 'Deeper blues'],
+  ['Finish', 'Vignette', 'Quiet corners'],
+  ['Finish', 'Grain', 'Fine grain'],
+  ['Finish', 'Colour table', 'Amber and sea'],
+] as const
 
 describe('the photo itself, and what is watched', () => {
   let browser: Browser
@@ -194,9 +208,8 @@ describe('the photo itself, and what is watched', () => {
     expect(await view(page)).toBe(plain)
   })
 
-  it('all of it is there after a reload; the file equals the command line’s', async () => {
-    await addEffect(page, 'Near', 'Rain')
-    await addEffect(page, 'Finish', 'Vignette')
+  it('a whole job on it is there after a reload; its deep file in Display-P3 equals the command line’s', async () => {
+    for (const [place, kind, look] of job) await addEffect(page, place, kind, look)
     const whole = watch().getByRole('textbox', { name: 'Whole stack' })
     await whole.fill('62.5')
     await whole.press('Enter')
@@ -229,14 +242,16 @@ describe('the photo itself, and what is watched', () => {
       await (await download).saveAs(join(folder, label.startsWith('save the') ? 'recipe.json' : 'marks.json'))
     }
     await page.getByRole('link', { name: 'Export' }).click()
-    const ours = await exported(page)
+    await page.getByRole('button', { name: '16 bit' }).click()
+    await page.getByRole('button', { name: 'Display-P3' }).click()
+    const ours = await deepPictureIn(await exportedFile(page))
     const main = fileURLToPath(new URL('../server/dist/render.js', import.meta.url))
     const named = (name: string): string => join(folder, name)
     const args = ['--photo', named('sea.png'), '--recipe', named('recipe.json'), '--marks', named('marks.json'), '--out', named('out.png')]
-    await run('node', [main, ...args])
-    const theirs = await sharp(named('out.png')).removeAlpha().raw().toBuffer({ resolveWithObject: true })
-    expect({ width: theirs.info.width, height: theirs.info.height }).toEqual(shown)
-    expect(Buffer.compare(ours, theirs.data)).toBe(0)
+    await run('node', [main, ...args, '--bits', '16', '--colours', 'display-p3'])
+    const theirs = await deepPictureIn(await readFile(named('out.png')))
+    expect(theirs.is).toEqual([shown.width, shown.height, 'ushort'])
+    expect(Buffer.compare(ours.data, theirs.data)).toBe(0)
   })
 
   it('a smaller file has the size that was asked for, and says what wrote it', async () => {
@@ -260,6 +275,17 @@ describe('the photo itself, and what is watched', () => {
     const { width, height } = await sharp(file).metadata()
     expect(Math.abs(Math.max(width, height) - 400)).toBeLessThanOrEqual(1)
     expect(await exifr.parse(file)).toMatchObject({ Software: 'Welkinar' })
+    // Chromium itself reads the AVIF, a grid of pictures.
+    await page.getByRole('button', { name: 'AVIF', exact: true }).click()
+    const avif = await exportedFile(page, 'AVIF')
+    const read = await page.evaluate(
+      async (codes) => {
+        const picture = await createImageBitmap(new Blob([Uint8Array.from(codes)], { type: 'image/avif' }))
+        return [picture.width, picture.height]
+      },
+      [...avif],
+    )
+    expect(read).toEqual([width, height])
   })
 })
 

@@ -9,7 +9,7 @@ export { exportFormats, fileFormats, formatOfName, type ExportFormat, type Expor
 export type { CodecName, LoadCodec } from './codecs/codecModules'
 export type { BitDepth } from './render/renderTile'
 export { readCube } from './model/cubeFile'
-export { colourTableOf } from './model/colourTable'
+export { colourTableOf, colourTableSchema, type ColourTable } from './model/colourTable'
 export { balanceForGrey } from './effects/adjust/whiteBalance'
 export { newEffect } from './effects/newEffect'
 export { curveTable } from './operations/fields/curve/curveTable'

@@ -16,6 +16,7 @@ const files: Record<CodecName, string> = {
   png: '@jsquash/png/codec/pkg/squoosh_png_bg.wasm',
   webpDecoder: '@jsquash/webp/codec/dec/webp_dec.wasm',
   webpEncoder: '@jsquash/webp/codec/enc/webp_enc_simd.wasm',
+  avifEncoder: '@jsquash/avif/codec/enc/avif_enc.wasm',
   avifDecoder: '@jsquash/avif/codec/dec/avif_dec.wasm',
   colour: 'lcms-wasm/dist/lcms.wasm',
   raw: 'libraw-wasm/dist/libraw.wasm',

@@ -172,7 +172,7 @@ describe('the command line', () => {
     [{ photo: 'text.jpg', recipe: 'rain.json', out: 'o.png' }, /^“text.jpg” cannot be opened: it is not a picture/],
     [{ photo: 'photo.png', recipe: 'wrong.json', out: 'o.png' }, /^“wrong.json” is not a valid recipe: at version, expected 2/],
     [{ photo: 'photo.png', recipe: 'gone.json', out: 'o.png' }, /there is no such file/],
-    [{ photo: 'photo.png', recipe: 'rain.json', out: 'o.tga' }, /^--out ends in \.png or \.jpg or \.webp or \.tif;/],
+    [{ photo: 'photo.png', recipe: 'rain.json', out: 'o.tga' }, /^--out ends in \.png or \.jpg or \.webp or \.avif or \.tif;/],
     [{ photo: 'photo.png', recipe: 'rain.json', out: 'no/such/folder.png' }, /cannot be written: ENOENT/],
     [{ photo: 'photo.png', recipe: 'rain.json', out: 'o.png', scale: '2' }, /^--scale is a number from 0.001 to 1; “2” came\.$/],
     [{ photo: 'photo.png', recipe: 'rain.json', out: 'o.png', region: '1,2,3' }, /^--region is x,y,width,height/],

@@ -1,3 +1,4 @@
+import { readFile } from 'node:fs/promises'
 import { chromium, type Browser, type BrowserContext, type Locator, type Page } from 'playwright-core'
 import sharp from 'sharp'
 import { inject } from 'vitest'
@@ -145,13 +146,18 @@ export async function addEffect(page: Page, place: string, kind: string, look?: 
 
 /** Makes the file of the open scene on the Export screen and gives its pixels, interleaved RGB. */
 export async function exported(page: Page, format: 'PNG' | 'JPEG' = 'PNG'): Promise<Buffer> {
-  const waiting = page.waitForEvent('download', { timeout: 60_000 })
   await page.getByRole('button', { name: format, exact: true }).click()
-  await page.getByRole('button', { name: `Make the ${format} file` }).click()
-  return sharp(await (await waiting).path())
+  return sharp(await exportedFile(page, format))
     .removeAlpha()
     .raw()
     .toBuffer()
+}
+
+/** Makes the file of the open scene on the Export screen, as it is set there. */
+export async function exportedFile(page: Page, format = 'PNG'): Promise<Buffer> {
+  const waiting = page.waitForEvent('download', { timeout: 60_000 })
+  await page.getByRole('button', { name: `Make the ${format} file` }).click()
+  return readFile(await (await waiting).path())
 }
 
 /** Opens a step of the selected effect. */

@@ -9,18 +9,24 @@ export function saveFile(content: Blob, fileName: string): void {
 }
 
 /** Lets the person choose one file. Resolves with nothing if they choose none. */
-export function chooseFile(accept: string): Promise<File | undefined> {
+export async function chooseFile(accept: string): Promise<File | undefined> {
+  return (await chooseFiles(accept, false))[0]
+}
+
+/** Lets the person choose files. Resolves with none if they choose none. */
+export function chooseFiles(accept: string, multiple = true): Promise<readonly File[]> {
   return new Promise((resolve) => {
     const input = document.createElement('input')
     input.type = 'file'
     input.accept = accept
+    input.multiple = multiple
     input.hidden = true
-    const answer = (file: File | undefined): void => {
+    const answer = (files: readonly File[]): void => {
       input.remove()
-      resolve(file)
+      resolve(files)
     }
-    input.addEventListener('change', () => answer(input.files?.[0]))
-    input.addEventListener('cancel', () => answer(undefined))
+    input.addEventListener('change', () => answer([...(input.files ?? [])]))
+    input.addEventListener('cancel', () => answer([]))
     // Nothing else holds it: outside the page it may be collected before the person has chosen, and never answer.
     document.body.append(input)
     input.click()

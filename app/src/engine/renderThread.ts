@@ -4,6 +4,7 @@ import avifDecoder from '@jsquash/avif/codec/dec/avif_dec.wasm?url'
 import png from '@jsquash/png/codec/pkg/squoosh_png_bg.wasm?url'
 import colour from 'lcms-wasm/dist/lcms.wasm?url'
 import raw from 'libraw-wasm/dist/libraw.wasm?url'
+import avifEncoder from '@jsquash/avif/codec/enc/avif_enc.wasm?url'
 import webpEncoder from '@jsquash/webp/codec/enc/webp_enc_simd.wasm?url'
 import webpDecoder from '@jsquash/webp/codec/dec/webp_dec.wasm?url'
 import type { MemoryBudget } from '@welkinar/core/pool'
@@ -14,7 +15,17 @@ import { browserCodecs } from './browserCodecs'
 
 // One thread of the pool in the browser. Its name is the budget of its results.
 
-const modules: Record<CodecName, string> = { jpegDecoder, jpegEncoder, png, webpDecoder, webpEncoder, avifDecoder, colour, raw }
+const modules: Record<CodecName, string> = {
+  jpegDecoder,
+  jpegEncoder,
+  png,
+  webpDecoder,
+  webpEncoder,
+  avifDecoder,
+  avifEncoder,
+  colour,
+  raw,
+}
 
 const compile = (url: string): Promise<WebAssembly.Module> => WebAssembly.compileStreaming(fetch(url))
 

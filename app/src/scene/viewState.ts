@@ -29,12 +29,20 @@ export type PhotoTool =
   | { readonly kind: 'tap similar' }
   | Dropper
   | { readonly kind: 'glints' }
+  | PullTool
   | { readonly kind: 'path' }
   | { readonly kind: 'crop' }
   | { readonly kind: 'level' }
   | { readonly kind: 'mend' }
   | { readonly kind: 'watch' }
   | { readonly kind: 'mark'; readonly mark: 'light' | 'horizon' | 'waterline' | 'focal' }
+
+/** Presses a colour on the photo and pulls it elsewhere. */
+interface PullTool {
+  readonly kind: 'pull'
+  /** The hue at a place in photo px, degrees. */
+  hueAt(place: { readonly x: number; readonly y: number }): Promise<number>
+}
 
 /** Takes a colour from the photo. */
 export interface Dropper {

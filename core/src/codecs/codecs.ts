@@ -2,6 +2,7 @@ import type { Kernels } from '../graph/operation'
 import type { LoadCodec } from './codecModules'
 import { decoderFor, type Decode } from './decodePixels'
 import type { Band, EncodedBand, Size } from './formats/fileFormat'
+import { encodeAvifBand } from './formats/avif/encodeAvifBand'
 import { encodeJpegBand } from './formats/jpeg/encodeJpegBand'
 import { encodePngBand } from './formats/png/encodePngBand'
 import type { ExportFormat, ExportOptions } from './formats/registry'
@@ -46,5 +47,6 @@ const encoders: Readonly<Record<ExportFormat, (from: Encoding) => EncodedBand | 
   jpeg: ({ band, quality, load }) => encodeJpegBand(band, quality, load),
   // Encoded when all of it is there.
   webp: ({ band }) => ({ parts: [new Blob([band.data])] }),
+  avif: ({ band, quality, load }) => encodeAvifBand(band, quality, load),
   tiff: ({ band, deflate }) => encodeTiffBand(band, deflate),
 }

@@ -50,6 +50,9 @@ function effectOf(kind: EffectKind, look: string): Effect {
   for (const key of ['x', 'y', 'toX', 'toY', 'paths', 'places', 'height']) {
     if (key in placed) (large.controls.pattern as Record<string, unknown>)[key] = placed[key]
   }
+  // Without a picture nothing is laid over: here it is the photo itself, small and turned.
+  if (large.kind === 'overlay')
+    Object.assign(large.controls.pattern, { picture: { ...size, id: photo.id, fileName: 'photo.png' }, width: 431, turn: 21 })
   return large
 }
 

@@ -18,7 +18,7 @@ const SIGMA = 3
 const MOST_CODES = 4
 
 /** Their pattern is lines, bands or single bright shapes by design, or they are placed things with an outline. */
-const lines = ['rays', 'sunburst', 'sparkles', 'glowLine', 'customField', 'lamp', 'lowSun', 'stars', 'subjectGlow']
+const lines = ['rays', 'sunburst', 'sparkles', 'glowLine', 'customField', 'lamp', 'lowSun', 'stars', 'subjectGlow', 'lensDrops', 'wear']
 
 const photos = {
   'one grey': () => 120,

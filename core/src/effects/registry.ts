@@ -18,17 +18,21 @@ import { glaze } from './glaze/definition'
 import { glowLine } from './glowLine/definition'
 import { haze } from './haze/definition'
 import { lamp } from './lamp/definition'
+import { lensDrops } from './lensDrops/definition'
 import { lightBloom } from './lightBloom/definition'
 import { lightPool } from './lightPool/definition'
 import { lowSun } from './lowSun/definition'
+import { overlay } from './overlay/definition'
 import { rain } from './rain/definition'
 import { rays } from './rays/definition'
 import { reflection } from './reflection/definition'
 import { snow } from './snow/definition'
 import { softFocus } from './softFocus/definition'
 import { sparkles } from './sparkles/definition'
+import { splashes } from './splashes/definition'
 import { stars } from './stars/definition'
 import { subjectGlow } from './subjectGlow/definition'
+import { wear } from './wear/definition'
 import { sunburst } from './sunburst/definition'
 
 /** Schema of the effects of one kind. */
@@ -44,6 +48,8 @@ export const effectSchema = z.discriminatedUnion('kind', [
   effectOf(fog),
   effectOf(haze),
   effectOf(dust),
+  effectOf(splashes),
+  effectOf(lensDrops),
   effectOf(rays),
   effectOf(sunburst),
   effectOf(lowSun),
@@ -65,7 +71,9 @@ export const effectSchema = z.discriminatedUnion('kind', [
   effectOf(vignette),
   effectOf(grain),
   effectOf(fringe),
+  effectOf(wear),
   effectOf(customField),
+  effectOf(overlay),
   effectOf(reflection),
 ])
 export type Effect = z.infer<typeof effectSchema>
@@ -78,6 +86,8 @@ const definitions: { readonly [K in EffectKind]: EffectDefinition<K> } = {
   fog,
   haze,
   dust,
+  splashes,
+  lensDrops,
   rays,
   sunburst,
   lowSun,
@@ -99,7 +109,9 @@ const definitions: { readonly [K in EffectKind]: EffectDefinition<K> } = {
   vignette,
   grain,
   fringe,
+  wear,
   customField,
+  overlay,
   reflection,
 }
 

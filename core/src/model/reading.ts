@@ -3,8 +3,8 @@ import { placeControl } from './controls'
 import { levelSchema } from './level'
 
 /** The ways in which photos have been read; the last is that of now. A scene keeps what an earlier one has read. */
-const READING_METHODS = [1, 2, 3, 4, 5] as const
-export const READING_METHOD = 5
+const READING_METHODS = [1, 2, 3, 4, 5, 6] as const
+export const READING_METHOD = 6
 /** Nearest and farthest distance of a reading, metres; its codes 0-255 are even steps of the logarithm between them. */
 export const NEAREST = 1
 export const FARTHEST = 20000
@@ -36,7 +36,7 @@ export const readingSchema = z.strictObject({
   sky: codesSchema.nullable(),
   /** Where the light comes from that is seen, or beyond which border it is; nothing if none stands out. */
   light: z.strictObject({ x: placeControl('x'), y: placeControl('y') }).nullable(),
-  /** Where water begins; nothing if none is to be seen. */
+  /** Where water begins, or ground that is wet; nothing if none is to be seen. */
   water: levelSchema.nullable().default(null),
   /** The light, linear, over which a two-hundredth and a twenty-fifth of the photo lie: what takes its light from the brights starts between them. */
   brights: z.strictObject({ few: part, many: part }).default(noBrights),

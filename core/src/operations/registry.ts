@@ -15,6 +15,8 @@ import { guidedFilter } from './blurs/guidedFilter/guidedFilter'
 import { darkestChannel, distanceFromHaze } from './distance/hazeDistance/hazeDistance'
 import { holdMask } from './masks/holdMask/holdMask'
 import { hueMask } from './masks/hueMask/hueMask'
+import { lensDrops, refraction } from './optics/lensDrops/lensDrops'
+import { laidPicture } from './sources/laidPicture/laidPicture'
 import { levels } from './fields/levels/levels'
 import { litField } from './light/litField/litField'
 import { litColours } from './light/litColours/litColours'
@@ -85,6 +87,9 @@ const operations: readonly Operation[] = [
   constantField,
   streaks,
   discs,
+  laidPicture,
+  lensDrops,
+  refraction,
   starLight,
   stars,
   starColours,

@@ -1,6 +1,8 @@
 import { base64Of, FARTHEST, NEAREST, type SmallCodes } from '../model/reading'
 import { heightOf, skyEnds, type ReadHorizon } from './readHorizon'
-import { segments } from './segments'
+import { evenOut } from './evenOut'
+import { outOfFocus } from './readFocus'
+import { segments, type Segments } from './segments'
 import { at, type SmallPhoto } from './smallPhoto'
 
 /** What is behind the horizon or the edge of the sky, and the end of a view that has neither. */
@@ -9,6 +11,8 @@ const VIEW_END = 400
 /** Haze lies so high over the ground, metres: through it one looks the farther the lower one looks. */
 const HAZE_HEIGHT = 500
 const EYE_HEIGHT = 1.7
+/** How often distances are evened out down the columns where the photo has no edge. */
+const EVENED = 100
 const FOCAL_PART = 28 / 36
 
 /** A distance as a code of 0-255, even in its logarithm. */
@@ -26,13 +30,17 @@ export function codeOf(metres: number): number {
 export function readDistance(photo: SmallPhoto, sky: Uint8Array | undefined, horizon: ReadHorizon | undefined, water = false): Uint8Array {
   const { width, height } = photo
   const codes = new Float32Array(width * height)
-  if (horizon) overGround(photo, sky, horizon, water, codes)
+  const parts = segments(photo)
+  if (horizon) overGround(photo, parts, { sky, horizon, water }, codes)
   else {
     growing(photo, sky, codes)
-    if (!sky) behindTheDark(photo, codes)
+    const out = outOfFocus(photo, parts, sky)
+    if (out) behindTheFocus(photo, out, codes)
+    else if (!sky) behindTheDark(photo, codes)
   }
   if (sky) throughAir(photo, sky, horizon, codes)
-  evenOut(photo, codes)
+  // A sky that ends in mist goes over into what is below.
+  evenOut(photo, codes, { times: EVENED, along: 'columns' })
   return Uint8Array.from(codes, (code) => Math.round(code))
 }
 
@@ -83,24 +91,32 @@ function behindTheDark({ width, height, channels }: SmallPhoto, codes: Float32Ar
   }
 }
 
-/** How often distances are evened out from row to row, by what part, and the edge that stops most of it. */
-const EVENED = { times: 100, part: 0.25, edge: 0.035 }
+/** What is out of focus is so far on the way from what is assumed to the end of a view. */
+const BEHIND_THE_FOCUS = 0.8
+/** Over so much of the height below the foot of what is in focus the one goes over into the other. */
+const FOOT_HEIGHT = 0.15
+/** Of the rows that are in focus this part lies above the foot of what stands there. */
+const ABOVE_THE_FOOT = 0.95
+const IN_FOCUS = 0.3
 
-/** Where the photo has no edge, distances have none: diffusion along columns that edges of the photo stop (Perona and Malik 1990). A sky that ends in mist goes over into what is below. */
-function evenOut({ width, height, edges }: SmallPhoto, codes: Float32Array): void {
-  const open = edges.map((edge) => EVENED.part * Math.exp(-((edge / EVENED.edge) ** 2)))
-  const column = new Float32Array(height)
-  for (let x = 0; x < width; x++) {
-    for (let time = 0; time < EVENED.times; time++) {
-      for (let y = 0; y < height; y++) column[y] = codes[y * width + x] ?? 0
-      for (let y = 1; y < height; y++) {
-        const i = y * width + x
-        const flow = Math.min(open[i] ?? 0, open[i - width] ?? 0) * ((column[y] ?? 0) - (column[y - 1] ?? 0))
-        codes[i] = (codes[i] ?? 0) - flow
-        codes[i - width] = (codes[i - width] ?? 0) + flow
-      }
-    }
-  }
+/**
+ * Where a photo has a focus and no horizon, what is in focus stands at the distance of its foot, and what is out of it beside and above lies behind; below the foot it is the ground before it.
+ * Common practice; no source.
+ * @param out how far each place is out of focus, 0 to 1
+ */
+function behindTheFocus({ width, height }: SmallPhoto, out: Float32Array, codes: Float32Array): void {
+  const rows = Array.from(out.keys()).flatMap((i) => ((out[i] ?? 1) < IN_FOCUS ? Math.floor(i / width) : []))
+  const foot = rows[Math.floor(ABOVE_THE_FOOT * (rows.length - 1))] ?? height - 1
+  const stands = codes[foot * width] ?? 0
+  const end = codeOf(VIEW_END)
+  out.forEach((value, i) => {
+    const t = Math.max(0, Math.min(1, (foot - Math.floor(i / width)) / (FOOT_HEIGHT * height) + 0.5))
+    const above = t * t * (3 - 2 * t)
+    const assumed = codes[i] ?? 0
+    const near = Math.min(assumed, stands)
+    const far = assumed + BEHIND_THE_FOCUS * Math.max(0, end - assumed)
+    codes[i] = assumed + above * (near + value * (far - near) - assumed)
+  })
 }
 
 /** In the sky: the way through a layer of air, by how high one looks. */
@@ -122,14 +138,18 @@ const nothing = { above: 0, below: 0, foot: 0, footX: 0, top: Infinity, topX: 0 
 /** Over water, what is wider than this part of its height is a far shore with its image, not a thing that stands where the image ends. */
 const NARROW = 0.6
 
-function overGround(photo: SmallPhoto, sky: Uint8Array | undefined, horizon: ReadHorizon, water: boolean, codes: Float32Array): void {
+function overGround(
+  photo: SmallPhoto,
+  { labels, count }: Segments,
+  { sky, horizon, water }: { readonly sky: Uint8Array | undefined; readonly horizon: ReadHorizon; readonly water: boolean },
+  codes: Float32Array,
+): void {
   const { width, height } = photo
   const lineAt = heightOf(horizon, photo)
   const groundAt = (x: number, y: number): number => {
     const below = y + 0.5 - lineAt(x)
     return below <= 0 ? BEHIND : Math.min(BEHIND, (EYE_HEIGHT * FOCAL_PART * width) / below)
   }
-  const { labels, count } = segments(photo)
   // Of each part: how much of it stands above the horizon, how much below, and where its foot is.
   const parts = Array.from({ length: count }, () => ({ ...nothing }))
   labels.forEach((label, i) => {

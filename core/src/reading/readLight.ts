@@ -1,4 +1,4 @@
-import { at, type SmallPhoto } from './smallPhoto'
+import { boxMean, type SmallPhoto } from './smallPhoto'
 
 /** A light is so much brighter than the middle of what is around it: more so where no sky is, since much else shines there. */
 const BRIGHTER = { sky: 1.25, elsewhere: 1.8 }
@@ -71,15 +71,4 @@ function middleOf(mean: Float32Array, width: number, height: number, place: numb
     }
   }
   return { x: x / whole / width, y: y / whole / height }
-}
-
-/** Mean over a square about each pixel; the border repeats. */
-function boxMean(plane: Float32Array, width: number, height: number, reach: number): Float32Array {
-  const along = (from: ArrayLike<number>, dx: number, dy: number): Float32Array =>
-    Float32Array.from({ length: width * height }, (_, i) => {
-      let sum = 0
-      for (let d = -reach; d <= reach; d++) sum += at(from, width, height, (i % width) + d * dx, Math.floor(i / width) + d * dy)
-      return sum / (2 * reach + 1)
-    })
-  return along(along(plane, 1, 0), 0, 1)
 }

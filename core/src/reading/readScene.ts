@@ -6,13 +6,14 @@ import { readLight, type Place } from './readLight'
 import { readSky } from './readSky'
 import { isWater } from './readWater'
 import type { SmallPhoto } from './smallPhoto'
+import { wetGround } from './wetGround'
 
 /** What a small photo shows: where its sky is, its horizon if that is seen, and how far everything is. */
 export interface ReadScene {
   readonly sky: Uint8Array | undefined
   readonly horizon: ReadHorizon | undefined
   readonly light: Place | undefined
-  /** Where water begins. */
+  /** Where water begins, or ground that is wet. */
   readonly water: Pick<ReadHorizon, 'y' | 'turn'> | undefined
   /** Codes of `codeOf`, row by row. */
   readonly distance: Uint8Array
@@ -96,5 +97,5 @@ function withRest(photo: SmallPhoto, sky: Uint8Array | undefined, horizon: ReadH
   const over = horizon ? heightOf(horizon, photo) : lowest === undefined ? undefined : () => lowest
   const light = lightOf(readLight(photo, over), sky && lightBeyond(photo, sky))
   const water = horizon && isWater(photo, horizon) ? horizon : undefined
-  return { sky, horizon, light, water, distance: readDistance(photo, sky, horizon, water !== undefined) }
+  return { sky, horizon, light, water: water ?? wetGround(photo), distance: readDistance(photo, sky, horizon, water !== undefined) }
 }

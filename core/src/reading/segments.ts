@@ -4,14 +4,17 @@ import type { SmallPhoto } from './smallPhoto'
 const SCALE = 1.2
 const LEAST_PIXELS = 20
 
+/** The part that each pixel belongs to, and how many there are. */
+export interface Segments {
+  readonly labels: Int32Array
+  readonly count: number
+}
+
 /**
  * Parts of one colour: graph-based segmentation (Felzenszwalb and Huttenlocher 2004, from memory). Neighbours are joined from the least different to the most, as long as they differ less than
  * the parts do in themselves, plus a share that falls with their size.
  */
-export function segments({ width, height, channels: [red, green, blue] }: SmallPhoto): {
-  readonly labels: Int32Array
-  readonly count: number
-} {
+export function segments({ width, height, channels: [red, green, blue] }: SmallPhoto): Segments {
   const pixels = width * height
   // Two for each pixel: to its right and below it; weights beyond the borders are infinite.
   const weights = new Float32Array(2 * pixels).fill(Infinity)

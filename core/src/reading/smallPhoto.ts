@@ -1,6 +1,7 @@
 import type { Kernels } from '../graph/operation'
 import { planesOfSide } from '../photo/coarsePlanes'
 import type { PhotoData } from '../photo/photoData'
+import { focusEdges, type FocusEdges } from './focusEdges'
 
 /** A photo as it is read: small, in roots of linear light, which are nearly as even to the eye as codes are. */
 export interface SmallPhoto {
@@ -12,6 +13,8 @@ export interface SmallPhoto {
   readonly light: Float32Array
   /** Strongest change of a channel from pixel to pixel. */
   readonly edges: Float32Array
+  /** Edges in focus and out of it; nothing if they were not looked for. */
+  readonly focus?: FocusEdges
 }
 
 /** Longer side, px: always the same, since what counts as an edge depends on it. Smaller photos stay as they are. */
@@ -21,7 +24,10 @@ const SIDE = 256
 export function smallPhoto(kernels: Kernels, photo: PhotoData): SmallPhoto {
   const { width, height, planes } = planesOfSide(kernels, photo, SIDE)
   const roots = planes.map((plane) => plane.map((value) => Math.sqrt(Math.max(0, value))))
-  return smallPhotoOf(width, height, roots as unknown as SmallPhoto['channels'])
+  return {
+    ...smallPhotoOf(width, height, roots as unknown as SmallPhoto['channels']),
+    focus: focusEdges(kernels, photo, { width, height }),
+  }
 }
 
 /** @param channels roots of linear red, green and blue */
@@ -77,4 +83,23 @@ export function flood(width: number, reached: Uint8Array, from: Iterable<number>
     if (i + width < reached.length) visit(i + width)
   }
   return pixels
+}
+
+/** Mean over a square about each pixel; the border repeats. */
+export function boxMean(plane: Float32Array, width: number, height: number, reach: number): Float32Array {
+  const along = (from: Float32Array, length: number, step: number, lines: number, lineStep: number): Float32Array => {
+    const out = new Float32Array(from.length)
+    for (let k = 0; k < lines; k++) {
+      const valueAt = (i: number): number => from[k * lineStep + Math.max(0, Math.min(length - 1, i)) * step] as number
+      let sum = 0
+      for (let i = -reach; i < reach; i++) sum += valueAt(i)
+      for (let i = 0; i < length; i++) {
+        sum += valueAt(i + reach)
+        out[k * lineStep + i * step] = sum / (2 * reach + 1)
+        sum -= valueAt(i - reach)
+      }
+    }
+    return out
+  }
+  return along(along(plane, width, 1, height, width), height, width, width, 1)
 }

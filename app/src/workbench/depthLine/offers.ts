@@ -16,6 +16,8 @@ const otherWords: Partial<Record<EffectKind, string>> = {
   fog: 'mist smoke cloud steam',
   haze: 'atmosphere aerial perspective air distance depth',
   dust: 'particles motes pollen ash seeds',
+  splashes: 'rain ground puddle ripples impact drops',
+  lensDrops: 'water droplets glass window rain splash spray condensation',
   rays: 'light beams shafts sunbeams volumetric',
   sunburst: 'sun star starburst flare rays',
   lowSun: 'sunset sunrise golden hour dusk dawn',
@@ -37,6 +39,8 @@ const otherWords: Partial<Record<EffectKind, string>> = {
   vignette: 'darken corners edges frame',
   grain: 'film noise texture',
   fringe: 'chromatic aberration lens colour',
+  wear: 'scratches dust old vintage paper texture plate',
+  overlay: 'picture image texture sky replacement composite layer file import bird',
   customField: 'noise texture clouds fire lightning pattern own',
 }
 

@@ -7,6 +7,8 @@ import type { EffectInterface } from './effectInterface'
 import { PathHandles, PathTool } from './glowLine/PathHandles'
 import { PathList } from './glowLine/PathList'
 import { HuePicker } from './oneHue/HuePicker'
+import { PullSurface } from './oneHue/PullSurface'
+import { OverlayPicture } from './overlay/OverlayPicture'
 import { PerLayerControls } from './rain/PerLayerControls'
 import { MirroredChoice } from './reflection/MirroredChoice'
 import { DetailPicture } from './softFocus/DetailPicture'
@@ -20,9 +22,10 @@ const interfaces: { readonly [K in EffectKind]?: EffectInterface<K> } = {
   softFocus: { Shape: DetailPicture },
   adjust: { Shape: GreyPicker },
   curves: { Pattern: CurvesPanel },
-  oneHue: { Pattern: HuePicker },
+  oneHue: { Pattern: HuePicker, Surface: PullSurface },
   colourTable: { Pattern: TablePanel },
   customField: { Pattern: PatternPanel, Shape: ShapePanel },
+  overlay: { Pattern: OverlayPicture },
   reflection: { Pattern: MirroredChoice },
 }
 

@@ -111,12 +111,13 @@ function Row({ words, children }: { readonly words: string; readonly children?: 
 function lightInWords({ light }: Reading, width: number): string {
   if (!light) return 'No light stands out'
   if (light.x < 0) return 'A light beyond the left border: the sky brightens there'
+  if (light.y < 0) return 'A light above the photo: the sky brightens towards it'
   return light.x > width ? 'A light beyond the right border: the sky brightens there' : 'A light, where what shines begins'
 }
 
 function waterInWords({ water }: Reading, height: number, marked: boolean): string {
   if (marked) return 'The waterline is marked by hand'
-  return water ? `Water, from ${Math.round((100 * water.y) / height)} % down` : 'No water is to be seen'
+  return water ? `Water or wet ground, from ${Math.round((100 * water.y) / height)} % down` : 'No water is to be seen'
 }
 
 function horizonInWords({ horizon }: Reading, height: number, marked: boolean): string {

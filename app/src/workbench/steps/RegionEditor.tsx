@@ -1,9 +1,11 @@
 import Box from '@mui/material/Box'
+import Button from '@mui/material/Button'
 import { definitionOf, maskList, type Effect, type MaskListRef, type PictureSource } from '@welkinar/core'
 import type { RenderPool } from '@welkinar/core/pool'
 import { chosenMask, useScene } from '../../scene/sceneStore'
 import { ink } from '../../theme'
 import { AddMask } from './where/AddMask'
+import { drawInstead } from './where/maskActions'
 import { MaskEditor } from './where/MaskEditor'
 import { MaskList } from './where/MaskList'
 import { MaskViewChoice } from './where/WhereStep'
@@ -38,7 +40,14 @@ export function RegionEditor({ pool, source, effect, step }: RegionEditorProps) 
       ) : (
         <Box sx={{ color: ink.secondary }}>{region.hint}</Box>
       )}
-      <AddMask source={source} list={list} />
+      <Box sx={{ display: 'flex', gap: 2, flexWrap: 'wrap' }}>
+        <AddMask source={source} list={list} />
+        {masks && masks.masks.length > 1 && (
+          <Button variant="text" onClick={() => drawInstead(source, list)}>
+            Draw around it instead
+          </Button>
+        )}
+      </Box>
       {chosen && <MaskEditor key={chosen.id} pool={pool} source={source} list={list} mask={chosen} />}
     </Box>
   )

@@ -3,6 +3,7 @@ import sharp from 'sharp'
 import { describe, expect, it } from 'vitest'
 import { deepPictureIn, fileOf } from '../../../test-support/codecs'
 import { samplePixels } from '../../../test-support/pictures'
+import { profileOf } from '../../colour/outputSpace'
 import { readPngStructure } from '../pngStructure'
 import { BAND_ROWS } from './fileFormat'
 import { formatOfName, type ExportFormat } from './registry'
@@ -75,6 +76,36 @@ describe('writing pictures band by band', () => {
     )
     expect(offs[1]!).toBeLessThan(4)
     expect(offs[0]!).toBeGreaterThan(offs[1]!)
+  })
+
+  it('writes an AVIF whose pictures join without a seam, the closer the higher its quality', async () => {
+    const offs = await Promise.all(
+      [40, 92].map(async (quality) => {
+        const codes = await read(await written('avif', quality))
+        expect(codes).toHaveLength(rgba.length)
+        const off = (from: number, to: number) =>
+          codes
+            .subarray(from * size.width * 4, to * size.width * 4)
+            .reduce((sum, code, i) => sum + Math.abs(code - (rgba[4 * from * size.width + i] ?? 0)), 0) /
+          ((to - from) * size.width * 4)
+        expect(off(BAND_ROWS - 4, BAND_ROWS + 4)).toBeLessThan(1.5 * off(0, size.height) + 1)
+        return off(0, size.height)
+      }),
+    )
+    expect(offs[1]!).toBeLessThan(4)
+    expect(offs[0]!).toBeGreaterThan(offs[1]!)
+  })
+
+  it.each([
+    [1, 1],
+    [20, 700],
+    [333, 40],
+  ])('writes an AVIF of %d × %d px with the profile of its space', async (width, height) => {
+    const pixels = samplePixels(width, height)
+    const file = await fileOf(pixels, { width, height }, { format: 'avif', quality: 95, depth: 8, space: 'displayP3' })
+    const { icc, ...is } = await sharp(file).metadata()
+    expect([is.width, is.height]).toEqual([width, height])
+    expect(Buffer.compare(icc!, profileOf('displayP3'))).toBe(0)
   })
 
   it('knows a format by the ending of a name', () => {

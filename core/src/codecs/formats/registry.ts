@@ -3,11 +3,15 @@ import type { BitDepth } from '../../render/renderTile'
 import type { FileFormat } from './fileFormat'
 import { jpegFormat } from './jpeg/jpegFormat'
 import { pngFormat } from './png/pngFormat'
+import { avifFormat } from './avif/avifFormat'
 import { webpFormat } from './webp/webpFormat'
 import { tiffFormat } from './tiff/tiffFormat'
 
 /** What pictures can be written to. */
-export const fileFormats = { png: pngFormat, jpeg: jpegFormat, webp: webpFormat, tiff: tiffFormat } satisfies Record<string, FileFormat>
+export const fileFormats = { png: pngFormat, jpeg: jpegFormat, webp: webpFormat, avif: avifFormat, tiff: tiffFormat } satisfies Record<
+  string,
+  FileFormat
+>
 
 export type ExportFormat = keyof typeof fileFormats
 

@@ -1,3 +1,4 @@
+import { chance } from '../../model/chance'
 import type { EffectScene } from '../effectDefinition'
 import type { SparkleControls } from './definition'
 
@@ -8,14 +9,6 @@ export interface Glint {
   readonly size: number
   readonly turn: number
   readonly seed: number
-}
-
-/** The finalizer of MurmurHash3 (Appleby, public domain) over a seed and a counter, as a number 0-1. */
-function chance(seed: number, index: number, which: number): number {
-  let h = Math.imul(seed | 0, 0x9e3779b1) ^ Math.imul(index + 1, 0x85ebca6b) ^ Math.imul(which + 1, 0xc2b2ae35)
-  h = Math.imul(h ^ (h >>> 16), 0x85ebca6b)
-  h = Math.imul(h ^ (h >>> 13), 0xc2b2ae35)
-  return ((h ^ (h >>> 16)) >>> 0) / 4294967296
 }
 
 /** The glints of an effect: at their places, or as many as wanted all over the frame. */

@@ -1,31 +1,109 @@
 import Box from '@mui/material/Box'
 import Button from '@mui/material/Button'
-import { colourTableOf, readCube } from '@welkinar/core'
-import { chooseFile } from '../../../common/files'
+import { colourTableOf, definitionOf, framedGraph, frameOfSource, readCube, type ColourTable, type PictureSource } from '@welkinar/core'
+import { useQuery, useQueryClient } from '@tanstack/react-query'
+import { produce } from 'immer'
+import { chooseFiles } from '../../../common/files'
 import { showProblem } from '../../../common/notices'
-import { changeKind } from '../../../scene/sceneStore'
+import type { SceneChange } from '../../../scene/history'
+import { changeKind, type EffectOf } from '../../../scene/sceneStore'
+import { dropTable, keepTables, openedTables } from '../../../storage/tables'
 import { ink } from '../../../theme'
+import { PictureChoices } from '../../PictureChoices'
 import type { EffectPanelProps } from '../effectInterface'
 
-/** The table that colours go through, and the button that takes another from a file. */
-export function TablePanel({ effect }: EffectPanelProps<'colourTable'>) {
+const OPENED = ['opened colour tables']
+const own = definitionOf('colourTable').startingLooks.map(({ controls }) => (controls as EffectOf<'colourTable'>['controls']).pattern.table)
+
+/** The photo through each table that is at hand, to go through them one by one; and files of others. */
+export function TablePanel({ pool, source, effect }: EffectPanelProps<'colourTable'>) {
   const { table } = effect.controls.pattern
-  const choose = async () => {
-    const file = await chooseFile('.cube')
-    if (!file) return
-    const name = file.name.replace(/\.cube$/i, '')
-    const read = colourTableOf(name, readCube(await file.text(), file.name))
-    changeKind('colourTable', effect.id, 'Choose a colour table', ({ controls }) => void (controls.pattern.table = read))
+  const queries = useQueryClient()
+  const { data: opened = [] } = useQuery({ queryKey: OPENED, queryFn: openedTables })
+  const atHand = [...opened, ...own]
+  const tables = atHand.some(({ codes }) => codes === table.codes) ? atHand : [table, ...atHand]
+  const take = (chosen: ColourTable) =>
+    changeKind('colourTable', effect.id, 'Choose a colour table', ({ controls }) => void (controls.pattern.table = chosen))
+  const open = async () => {
+    const read: ColourTable[] = []
+    for (const file of await chooseFiles('.cube')) {
+      try {
+        read.push(colourTableOf(file.name.replace(/\.cube$/i, ''), readCube(await file.text(), file.name)))
+      } catch (error) {
+        showProblem(error, 'Opening the colour table')
+      }
+    }
+    const [first] = read
+    if (!first) return
+    take(first)
+    await keepTables(read)
+    await queries.invalidateQueries({ queryKey: OPENED })
   }
+  const drop = async () => {
+    await dropTable(table)
+    await queries.invalidateQueries({ queryKey: OPENED })
+  }
+  const frame = frameOfSource(source)
+  const height = Math.round(Math.min(70, (WIDTH * frame.height) / frame.width))
   return (
     <Box sx={{ display: 'grid', gap: 2 }}>
-      <Box sx={{ display: 'flex', gap: 2, alignItems: 'center' }}>
-        <Button variant="outlined" onClick={() => choose().catch((error: unknown) => showProblem(error, 'Opening the colour table'))}>
-          Open a .cube file
+      <PictureChoices
+        pool={pool}
+        photo={source.photo}
+        frame={frame}
+        label="Colour tables"
+        choices={named(tables).map(([words, one]) => ({
+          words,
+          node: framedGraph(withTable(source, effect.id, one)),
+          change: tableChange(effect.id, one),
+          choose: () => take(one),
+        }))}
+        columns={COLUMNS}
+        chosen={tables.findIndex(({ codes }) => codes === table.codes)}
+        width={WIDTH}
+        height={height}
+        captions
+      />
+      <Box sx={{ display: 'flex', gap: 1, flexWrap: 'wrap' }}>
+        <Button variant="outlined" onClick={() => open().catch((error: unknown) => showProblem(error, 'Opening the colour table'))}>
+          Open .cube files
         </Button>
-        <Box sx={{ color: ink.secondary, overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' }}>{table.name}</Box>
+        {opened.some(({ codes }) => codes === table.codes) && (
+          <Button variant="text" onClick={() => drop().catch((error: unknown) => showProblem(error, 'Taking a colour table out'))}>
+            Take it off this list
+          </Button>
+        )}
       </Box>
-      <Box sx={{ color: ink.secondary }}>It is kept with the scene, and goes with its recipe.</Box>
+      <Box sx={{ color: ink.secondary }}>
+        Opened tables stay in this browser. The one in use is kept with the scene, and goes with its recipe.
+      </Box>
     </Box>
   )
+}
+
+const COLUMNS = 3
+/** Of a picture, css px. */
+const WIDTH = 88
+
+/** Tables by names that differ. */
+function named(tables: readonly ColourTable[]): readonly (readonly [words: string, table: ColourTable])[] {
+  const seen = new Map<string, number>()
+  return tables.map((table) => {
+    const count = (seen.get(table.name) ?? 0) + 1
+    seen.set(table.name, count)
+    return [count > 1 ? `${table.name} (${count})` : table.name || 'Without a name', table] as const
+  })
+}
+
+function tableChange(id: string, table: ColourTable): SceneChange {
+  return (scene) => {
+    for (const effect of scene.effects) if (effect.id === id && effect.kind === 'colourTable') effect.controls.pattern.table = table
+  }
+}
+
+/** The scene as it would be with another table. */
+function withTable(source: PictureSource, id: string, table: ColourTable): PictureSource {
+  return produce(source, (draft) => {
+    for (const effect of draft.effects) if (effect.id === id && effect.kind === 'colourTable') effect.controls.pattern.table = table
+  })
 }

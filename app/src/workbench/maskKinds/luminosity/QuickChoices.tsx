@@ -1,12 +1,8 @@
-import Box from '@mui/material/Box'
-import ButtonBase from '@mui/material/ButtonBase'
 import { sceneGraph, withMaskList, type LuminosityMask, type MaskListRef, type PictureSource, type ToneCurve } from '@welkinar/core'
 import type { RenderPool } from '@welkinar/core/pool'
 import { produce } from 'immer'
-import { useRef, type KeyboardEvent } from 'react'
-import { changeMask, maskChange, useScene } from '../../../scene/sceneStore'
-import { ink } from '../../../theme'
-import { LookPicture } from '../../LookPicture'
+import { changeMask, maskChange } from '../../../scene/sceneStore'
+import { PictureChoices } from '../../PictureChoices'
 
 interface QuickChoicesProps {
   readonly pool: RenderPool
@@ -29,48 +25,34 @@ const widths: readonly { readonly steepness: number; readonly label: string }[] 
   { steepness: 3, label: 'tightest' },
 ]
 
-/** Brights, mids and darks, each from wide to tight, as pictures of the mask. The picture follows the one pointed at or stepped to. */
+/** Brights, mids and darks, each from wide to tight, as pictures of the mask. */
 export function QuickChoices({ pool, source, list, mask }: QuickChoicesProps) {
-  const grid = useRef<HTMLDivElement>(null)
-  const choices = rows.flatMap(({ curve, label }) => widths.map((width) => ({ curve, ...width, words: `${label}, ${width.label}` })))
-  const edit = (index: number) => (target: LuminosityMask) => {
-    const { curve, steepness } = choices[index] ?? { curve: target.curve, steepness: target.steepness }
-    Object.assign(target, { curve, steepness, free: null })
-  }
-  const tryOut = (index: number) => useScene.getState().try(maskChange(list, mask, edit(index)))
-  const onKeyDown = (event: KeyboardEvent, index: number) => {
-    const by = { ArrowRight: 1, ArrowLeft: -1, ArrowDown: widths.length, ArrowUp: -widths.length }[event.key]
-    if (!by) return
-    event.preventDefault()
-    event.stopPropagation()
-    grid.current?.querySelectorAll('button')[Math.min(choices.length - 1, Math.max(0, index + by))]?.focus()
-  }
-  const chosen = choices.findIndex(({ curve, steepness }) => curve === mask.curve && steepness === mask.steepness)
+  const choices = rows.flatMap(({ curve, label }) =>
+    widths.map(({ steepness, label: width }) => {
+      const words = `${label}, ${width}`
+      const edit = (target: LuminosityMask) => void Object.assign(target, { curve, steepness, free: null })
+      return {
+        words,
+        node: maskNode(source, list, mask, edit),
+        change: maskChange(list, mask, edit),
+        choose: () => changeMask(list, mask, `Mask: ${words}`, edit),
+      }
+    }),
+  )
   return (
-    <Box
-      ref={grid}
-      role="group"
-      aria-label="Quick choices; arrow keys step through them"
-      onMouseLeave={() => useScene.getState().try(undefined)}
-      onBlur={() => useScene.getState().try(undefined)}
-      sx={{ display: 'grid', gridTemplateColumns: 'repeat(5, 1fr)', gap: '3px' }}
-    >
-      {choices.map(({ words }, index) => (
-        <ButtonBase
-          key={words}
-          aria-label={words}
-          aria-pressed={index === chosen}
-          tabIndex={index === Math.max(0, chosen) ? 0 : -1}
-          onFocus={() => tryOut(index)}
-          onMouseEnter={() => tryOut(index)}
-          onKeyDown={(event) => onKeyDown(event, index)}
-          onClick={() => changeMask(list, mask, `Mask: ${words}`, edit(index))}
-          sx={{ display: 'block', outline: index === chosen ? `2px solid ${ink.accent}` : 'none', outlineOffset: 1 }}
-        >
-          <LookPicture pool={pool} node={maskNode(source, list, mask, edit(index))} photo={source.photo} width={54} height={36} label="" />
-        </ButtonBase>
-      ))}
-    </Box>
+    <PictureChoices
+      pool={pool}
+      photo={source.photo}
+      label="Quick choices"
+      choices={choices}
+      columns={widths.length}
+      chosen={
+        rows.findIndex(({ curve }) => curve === mask.curve) * widths.length +
+        widths.findIndex(({ steepness }) => steepness === mask.steepness)
+      }
+      width={54}
+      height={36}
+    />
   )
 }
 

@@ -36,6 +36,12 @@ export function addMask(source: PictureSource, list: MaskListRef, kind: MaskKind
   if (changeMaskList(list, 'Add mask', ({ masks }) => void masks.push(mask))) chooseMask(mask)
 }
 
+/** Replaces all masks of a list by an outline, which is drawn on the photo now. */
+export function drawInstead(source: PictureSource, list: MaskListRef): void {
+  const mask = newMask(source.photo, { kind: 'outline', id: crypto.randomUUID(), join: 'keep', marks: source.marks ?? noMarks })
+  if (changeMaskList(list, 'Draw around it', (target) => void (target.masks = [mask]))) chooseMask(mask)
+}
+
 /** What can be done with a mask of a list. */
 export function maskActions(source: PictureSource, list: MaskListRef, mask: Mask, rename: () => void): readonly Action[] {
   const masks = maskList(source, list)?.masks ?? []

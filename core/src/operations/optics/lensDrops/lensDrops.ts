@@ -1,0 +1,170 @@
+import { graphNode, type GraphNode } from '../../../graph/node'
+import type { Operation, RunContext } from '../../../graph/operation'
+import { degreesToRadians } from '../../../model/degrees'
+import { pitchOf, type Grid } from '../../../planes/grid'
+import { expand, type Rect } from '../../../planes/rect'
+import { inputAt } from '../../plane'
+import { dropsOf, placeIn, type Drop, type InDrop, type LensDropParameters } from './drops'
+
+/** What is out of focus by some length is as good on a grid of this part of it; and drops are round enough on one of this part of their radius. */
+const OF_BLUR = 4
+const OF_RADIUS = 64
+/** A drop reaches so far beyond its outline, parts of its radius: uneven ones bulge. */
+const BULGE = 1.6
+
+function pitchOfDrops({ blur, radius }: LensDropParameters): number {
+  return Math.max(blur / OF_BLUR, radius / OF_RADIUS)
+}
+
+/** Drops of water on the lens, as a field: 1 in them, 0 between them, with outlines out of focus. */
+export const lensDrops: Operation<LensDropParameters> = {
+  name: 'lensDrops',
+  pitch: pitchOfDrops,
+  run(context, params, _, rect) {
+    const address = context.plane(rect.width * rect.height)
+    const out = new Float32Array(context.kernels.memory.buffer, address, rect.width * rect.height).fill(0)
+    const soft = softnessOn(context.grid, params)
+    inDrops(context.grid, params, rect, (drop, at, i) => {
+      const part = covered(drop, at, soft)
+      if (part > (out[i] ?? 0)) out[i] = part
+    })
+    return { kind: 'field', rect, planes: [address] }
+  },
+}
+
+export function lensDropsNode(params: LensDropParameters): GraphNode {
+  return graphNode('lensDrops', params)
+}
+
+type RefractionParameters = LensDropParameters & {
+  /** How much of the picture a drop shows, against its own size. */
+  readonly view: number
+  /** 0-1: how dark it gets towards the outline. */
+  readonly rim: number
+  /** 0-1: how bright the reflection of the light is. */
+  readonly glint: number
+}
+
+/**
+ * The picture as drops on the lens show it: each is a small lens that turns it upside down. What is seen at its outline lies `view` radii beyond the middle, on the other side. Between the drops it is the input itself.
+ * Input: tones that hold nothing finer than what a drop shows. Common practice, no source.
+ */
+export const refraction: Operation<RefractionParameters> = {
+  name: 'refraction',
+  pitch: pitchOfDrops,
+  need(params, rect, grid) {
+    return expand(rect, Math.ceil(((params.view + 1) * BULGE * params.radius) / pitchOf(grid)) + 2)
+  },
+  run(context, params, inputs, rect) {
+    const input = inputAt(inputs, 0)
+    const { grid } = context
+    const addresses = [0, 1, 2].map(() => context.plane(rect.width * rect.height))
+    const from = planesOf(context, input.planes, input.rect.width * input.rect.height)
+    const out = planesOf(context, addresses, rect.width * rect.height)
+    const between = (i: number): number =>
+      (Math.floor(i / rect.width) + rect.y - input.rect.y) * input.rect.width + (i % rect.width) + rect.x - input.rect.x
+    out.forEach((plane, channel) => plane.forEach((_, i) => (plane[i] = from[channel]?.[between(i)] ?? 0)))
+    const best = new Float32Array(rect.width * rect.height)
+    const soft = softnessOn(grid, params)
+    const [sin, cos] = down(params)
+    inDrops(grid, params, rect, (drop, at, i) => {
+      const part = covered(drop, at, soft)
+      if (part <= (best[i] ?? 0)) return
+      best[i] = part
+      const out2 = at.out * at.out
+      const bend = (-params.view * drop.radius * (0.4 + 0.6 * Math.min(1.2, out2))) / Math.max(1, at.out)
+      const [right, below] = [bend * at.across, bend * at.down]
+      const x = (drop.x + right * cos - below * sin) / grid.pitchX
+      const y = (drop.y + right * sin + below * cos) / grid.pitchY
+      const dark = 1 - params.rim * smooth((at.out - 0.5) / 0.55) * (0.65 - 0.35 * Math.max(-1, at.down))
+      const light = params.glint * shine(at)
+      for (let channel = 0; channel < 3; channel++) {
+        const value = dark * sample(from[channel] ?? best, input.rect, grid, x, y)
+        const plane = out[channel]
+        if (plane) plane[i] = value + light * Math.max(0, 1 - value)
+      }
+    })
+    return { kind: 'tones', rect, planes: addresses }
+  },
+}
+
+/** @param tones blurred as far as drops are out of focus, times `view` */
+export function refractionNode(tones: GraphNode, params: RefractionParameters): GraphNode {
+  return graphNode('refraction', params, [tones])
+}
+
+function planesOf({ kernels }: RunContext, addresses: readonly number[], count: number): readonly Float32Array[] {
+  return addresses.map((address) => new Float32Array(kernels.memory.buffer, address, count))
+}
+
+/** Half the width of outlines, photo px: no less than a pixel of the grid shows. */
+function softnessOn(grid: Grid, { blur }: LensDropParameters): number {
+  return Math.max(blur, 0.75 * pitchOf(grid))
+}
+
+/** Which way is right and which is down in the frame, as it lies on the photo. */
+function down({ frame }: LensDropParameters): readonly [sin: number, cos: number] {
+  const radians = degreesToRadians(frame.turn)
+  return [Math.sin(radians), Math.cos(radians)]
+}
+
+/** Each place of a rectangle that a drop may cover, once for each such drop. */
+function inDrops(grid: Grid, params: LensDropParameters, rect: Rect, visit: (drop: Drop, at: InDrop, i: number) => void): void {
+  const { pitchX, pitchY } = grid
+  const [sin, cos] = down(params)
+  const at: InDrop = { across: 0, down: 0, out: 0 }
+  const beyond = softnessOn(grid, params)
+  for (const drop of dropsOf(params)) {
+    const reach = BULGE * drop.radius * drop.tall + beyond
+    const [left, right] = span(drop.x, reach, pitchX, rect.x, rect.width)
+    const [top, bottom] = span(drop.y, reach, pitchY, rect.y, rect.height)
+    for (let row = top; row < bottom; row++) {
+      for (let column = left; column < right; column++) {
+        const [dx, dy] = [(column + 0.5) * pitchX - drop.x, (row + 0.5) * pitchY - drop.y]
+        placeIn(drop, dx * cos + dy * sin, dy * cos - dx * sin, at)
+        if ((at.out - 1) * drop.radius < beyond) visit(drop, at, (row - rect.y) * rect.width + column - rect.x)
+      }
+    }
+  }
+}
+
+function span(middle: number, reach: number, pitch: number, start: number, length: number): readonly [number, number] {
+  return [Math.max(start, Math.floor((middle - reach) / pitch)), Math.min(start + length, Math.ceil((middle + reach) / pitch))]
+}
+
+/** 1 inside of a drop, 0 outside, over twice `soft` across its outline. */
+function covered({ radius }: Drop, { out }: InDrop, soft: number): number {
+  return smooth(((1 - out) * radius + soft) / (2 * soft))
+}
+
+function smooth(t: number): number {
+  const within = Math.max(0, Math.min(1, t))
+  return within * within * (3 - 2 * within)
+}
+
+/** The light as it is seen in a drop: a spot above on the left, and a crescent below. */
+function shine({ across, down, out }: InDrop): number {
+  const off = ((across + 0.36) ** 2 + (down + 0.46) ** 2) / 0.035
+  const spot = off < 1 ? (1 - off) ** 2 : 0
+  const crescent = down > 0 ? smooth((out - 0.62) / 0.2) * smooth((1.02 - out) / 0.12) * down * down : 0
+  return spot + 0.35 * crescent
+}
+
+/** Between pixels in straight lines; beyond the border the picture is seen in a mirror. */
+function sample(plane: Float32Array, rect: Rect, grid: Grid, x: number, y: number): number {
+  const [column, row] = [mirrored(x - 0.5, grid.width) - rect.x, mirrored(y - 0.5, grid.height) - rect.y]
+  const [left, top] = [Math.floor(column), Math.floor(row)]
+  const [right, below] = [column - left, row - top]
+  const at = (i: number, j: number): number =>
+    plane[Math.max(0, Math.min(rect.height - 1, j)) * rect.width + Math.max(0, Math.min(rect.width - 1, i))] ?? 0
+  return (
+    (at(left, top) * (1 - right) + at(left + 1, top) * right) * (1 - below) +
+    (at(left, top + 1) * (1 - right) + at(left + 1, top + 1) * right) * below
+  )
+}
+
+function mirrored(at: number, length: number): number {
+  const last = Math.max(1, length - 1)
+  const folded = Math.abs(at) % (2 * last)
+  return Math.min(length - 1, folded > last ? 2 * last - folded : folded)
+}
