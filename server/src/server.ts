@@ -26,7 +26,14 @@ export async function startServer({ port, host }: ServerOptions): Promise<string
       .header('Cache-Control', 'no-cache')
       .send(page.replace('__NONCE__', nonceOf(reply.raw)))
   // Only what has a hash in its name stays as it is.
-  await server.register(files, { root: `${built}assets/`, prefix: '/assets/', wildcard: false, immutable: true, maxAge: '1y' })
+  await server.register(files, {
+    root: `${built}assets/`,
+    prefix: '/assets/',
+    wildcard: false,
+    immutable: true,
+    maxAge: '1y',
+    preCompressed: true,
+  })
   await server.register(files, { root: demo, prefix: '/demo/', decorateReply: false })
   await server.register(files, {
     root: built,

@@ -9,7 +9,7 @@ import { ink } from '../theme'
 import { LookPicture } from './LookPicture'
 
 /** One of several things to choose from, as a small picture. */
-export interface PictureChoice {
+interface PictureChoice {
   /** Differs from that of the others. */
   readonly words: string
   /** What its picture shows. */

@@ -1,4 +1,4 @@
-import { chance } from '../../model/chance'
+import { chance } from '../../graph/chance'
 import type { EffectScene } from '../effectDefinition'
 import type { SparkleControls } from './definition'
 

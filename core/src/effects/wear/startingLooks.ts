@@ -27,7 +27,7 @@ export const startingLooks: readonly StartingLook<WearControls>[] = [
   look('Scratched film', { scratches: 90, length: 1600, angle: 90, specks: 15, size: 1.3 }, { borders: 20 }),
   look(
     'Old paper',
-    { paper: 100, stains: 60, specks: 6, seed: 5 },
+    { paper: 100, stains: 32, specks: 6, seed: 5 },
     { tint: '#6b5233', mix: { mode: 'multiply', amount: 60, linear: false } },
   ),
 ]

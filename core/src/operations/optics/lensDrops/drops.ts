@@ -1,6 +1,5 @@
-import { chance } from '../../../model/chance'
-import { degreesToRadians } from '../../../model/degrees'
-import { middleOf, type Frame } from '../../../model/frame'
+import { chance } from '../../../graph/chance'
+import type { Rect } from '../../../planes/rect'
 
 export type LensDropParameters = {
   readonly seed: number
@@ -16,8 +15,8 @@ export type LensDropParameters = {
   readonly running: number
   /** Half the width of their outlines, out of focus, photo px. */
   readonly blur: number
-  /** What they lie on; down is down in it. */
-  readonly frame: Frame
+  /** What they lie on, photo px, turned counter-clockwise by so many degrees about its middle; down is down in it. */
+  readonly frame: Rect & { readonly turn: number }
 }
 
 /** One drop: its middle in photo px, its radius, how many times as high as wide it is above the middle, and what makes it uneven. */
@@ -47,9 +46,8 @@ export function dropsOf(params: LensDropParameters): readonly Drop[] {
 }
 
 function made({ seed, count, radius, spread, uneven, running, frame }: LensDropParameters): readonly Drop[] {
-  const middle = middleOf(frame)
-  const radians = degreesToRadians(-frame.turn)
-  const [sin, cos] = [Math.sin(radians), Math.cos(radians)]
+  const middle = { x: frame.x + frame.width / 2, y: frame.y + frame.height / 2 }
+  const [sin, cos] = downOf(frame)
   const all = Array.from({ length: count }, (_, index): Drop => {
     const own = (which: number): number => chance(seed, index, which)
     const [dx, dy] = [(own(0) - 0.5) * frame.width, (own(1) - 0.5) * frame.height]
@@ -58,14 +56,20 @@ function made({ seed, count, radius, spread, uneven, running, frame }: LensDropP
     // Only what is heavy runs.
     const runs = own(3) < running && size > 0.2
     return {
-      x: middle.x + dx * cos + dy * sin,
-      y: middle.y - dx * sin + dy * cos,
+      x: middle.x + dx * cos - dy * sin,
+      y: middle.y + dx * sin + dy * cos,
       radius: radius * size,
       tall: runs ? 1 + (TALLEST - 1) * own(4) : 1 + 0.3 * own(4) * size,
       lumps: [uneven * (own(5) - 0.5), uneven * (own(6) - 0.5), 0.7 * uneven * (own(7) - 0.5)],
     }
   }).sort((a, b) => b.radius - a.radius)
   return apart(all, 2 * radius)
+}
+
+/** Which way is down in a frame, as it lies on the photo: sine and cosine of its turn. */
+export function downOf({ turn }: LensDropParameters['frame']): readonly [sin: number, cos: number] {
+  const radians = (turn * Math.PI) / 180
+  return [Math.sin(radians), Math.cos(radians)]
 }
 
 /** Without those that lie in a larger one. @param side of the squares in which neighbours are looked for */

@@ -1,10 +1,9 @@
 import { graphNode, type GraphNode } from '../../../graph/node'
 import type { Operation, RunContext } from '../../../graph/operation'
-import { degreesToRadians } from '../../../model/degrees'
 import { pitchOf, type Grid } from '../../../planes/grid'
 import { expand, type Rect } from '../../../planes/rect'
 import { inputAt } from '../../plane'
-import { dropsOf, placeIn, type Drop, type InDrop, type LensDropParameters } from './drops'
+import { downOf, dropsOf, placeIn, type Drop, type InDrop, type LensDropParameters } from './drops'
 
 /** What is out of focus by some length is as good on a grid of this part of it; and drops are round enough on one of this part of their radius. */
 const OF_BLUR = 4
@@ -66,7 +65,7 @@ export const refraction: Operation<RefractionParameters> = {
     out.forEach((plane, channel) => plane.forEach((_, i) => (plane[i] = from[channel]?.[between(i)] ?? 0)))
     const best = new Float32Array(rect.width * rect.height)
     const soft = softnessOn(grid, params)
-    const [sin, cos] = down(params)
+    const [sin, cos] = downOf(params.frame)
     inDrops(grid, params, rect, (drop, at, i) => {
       const part = covered(drop, at, soft)
       if (part <= (best[i] ?? 0)) return
@@ -102,16 +101,10 @@ function softnessOn(grid: Grid, { blur }: LensDropParameters): number {
   return Math.max(blur, 0.75 * pitchOf(grid))
 }
 
-/** Which way is right and which is down in the frame, as it lies on the photo. */
-function down({ frame }: LensDropParameters): readonly [sin: number, cos: number] {
-  const radians = degreesToRadians(frame.turn)
-  return [Math.sin(radians), Math.cos(radians)]
-}
-
 /** Each place of a rectangle that a drop may cover, once for each such drop. */
 function inDrops(grid: Grid, params: LensDropParameters, rect: Rect, visit: (drop: Drop, at: InDrop, i: number) => void): void {
   const { pitchX, pitchY } = grid
-  const [sin, cos] = down(params)
+  const [sin, cos] = downOf(params.frame)
   const at: InDrop = { across: 0, down: 0, out: 0 }
   const beyond = softnessOn(grid, params)
   for (const drop of dropsOf(params)) {
