@@ -3,11 +3,11 @@ import type { Operation, RunContext } from '../../../graph/operation'
 import { pitchOf, type Grid } from '../../../planes/grid'
 import { expand, type Rect } from '../../../planes/rect'
 import { inputAt } from '../../plane'
-import { downOf, dropsOf, placeIn, type Drop, type InDrop, type LensDropParameters } from './drops'
+import { downOf, dropsOf, placeIn, reachOf, type Drop, type InDrop, type LensDropParameters } from './drops'
 
 /** What is out of focus by some length is as good on a grid of this part of it; and drops are round enough on one of this part of their radius. */
-const OF_BLUR = 4
-const OF_RADIUS = 64
+const OF_BLUR = 2
+const OF_RADIUS = 32
 /** A drop reaches so far beyond its outline, parts of its radius: uneven ones bulge. */
 const BULGE = 1.6
 
@@ -24,8 +24,8 @@ export const lensDrops: Operation<LensDropParameters> = {
     const out = new Float32Array(context.kernels.memory.buffer, address, rect.width * rect.height).fill(0)
     const soft = softnessOn(context.grid, params)
     inDrops(context.grid, params, rect, (drop, at, i) => {
-      const part = covered(drop, at, soft)
-      if (part > (out[i] ?? 0)) out[i] = part
+      const before = out[i] as number
+      out[i] = before + (1 - before) * covered(drop, at, soft)
     })
     return { kind: 'field', rect, planes: [address] }
   },
@@ -60,16 +60,21 @@ export const refraction: Operation<RefractionParameters> = {
     const addresses = [0, 1, 2].map(() => context.plane(rect.width * rect.height))
     const from = planesOf(context, input.planes, input.rect.width * input.rect.height)
     const out = planesOf(context, addresses, rect.width * rect.height)
-    const between = (i: number): number =>
-      (Math.floor(i / rect.width) + rect.y - input.rect.y) * input.rect.width + (i % rect.width) + rect.x - input.rect.x
-    out.forEach((plane, channel) => plane.forEach((_, i) => (plane[i] = from[channel]?.[between(i)] ?? 0)))
-    const best = new Float32Array(rect.width * rect.height)
+    // Between the drops it is the input.
+    for (let row = 0; row < rect.height; row++) {
+      const start = (row + rect.y - input.rect.y) * input.rect.width + rect.x - input.rect.x
+      out.forEach((plane, channel) => plane.set(from[channel]?.subarray(start, start + rect.width) ?? [], row * rect.width))
+    }
+    const all = new Float32Array(rect.width * rect.height)
     const soft = softnessOn(grid, params)
     const [sin, cos] = downOf(params.frame)
     inDrops(grid, params, rect, (drop, at, i) => {
-      const part = covered(drop, at, soft)
-      if (part <= (best[i] ?? 0)) return
-      best[i] = part
+      // A larger drop lies over a smaller one, as far as it covers it.
+      const before = all[i] as number
+      const part = (1 - before) * covered(drop, at, soft)
+      if (part <= 0) return
+      all[i] = before + part
+      const weight = part / (before + part)
       const out2 = at.out * at.out
       const bend = (-params.view * drop.radius * (0.4 + 0.6 * Math.min(1.2, out2))) / Math.max(1, at.out)
       const [right, below] = [bend * at.across, bend * at.down]
@@ -78,9 +83,9 @@ export const refraction: Operation<RefractionParameters> = {
       const dark = 1 - params.rim * smooth((at.out - 0.5) / 0.55) * (0.65 - 0.35 * Math.max(-1, at.down))
       const light = params.glint * shine(at)
       for (let channel = 0; channel < 3; channel++) {
-        const value = dark * sample(from[channel] ?? best, input.rect, grid, x, y)
+        const value = dark * sample(from[channel] ?? all, input.rect, grid, x, y)
         const plane = out[channel]
-        if (plane) plane[i] = value + light * Math.max(0, 1 - value)
+        if (plane) plane[i] = (plane[i] as number) * (1 - weight) + (value + light * Math.max(0, 1 - value)) * weight
       }
     })
     return { kind: 'tones', rect, planes: addresses }
@@ -108,12 +113,15 @@ function inDrops(grid: Grid, params: LensDropParameters, rect: Rect, visit: (dro
   const at: InDrop = { across: 0, down: 0, out: 0 }
   const beyond = softnessOn(grid, params)
   for (const drop of dropsOf(params)) {
-    const reach = BULGE * drop.radius * drop.tall + beyond
-    const [left, right] = span(drop.x, reach, pitchX, rect.x, rect.width)
-    const [top, bottom] = span(drop.y, reach, pitchY, rect.y, rect.height)
+    const [wide, high] = reachOf(drop)
+    // What is wide and high in the frame, on the photo that it is turned on.
+    const [reachX, reachY] = [Math.abs(cos) * wide + Math.abs(sin) * high + beyond, Math.abs(sin) * wide + Math.abs(cos) * high + beyond]
+    const [left, right] = span(drop.x, reachX, pitchX, rect.x, rect.width)
+    const [top, bottom] = span(drop.y, reachY, pitchY, rect.y, rect.height)
     for (let row = top; row < bottom; row++) {
+      const dy = (row + 0.5) * pitchY - drop.y
       for (let column = left; column < right; column++) {
-        const [dx, dy] = [(column + 0.5) * pitchX - drop.x, (row + 0.5) * pitchY - drop.y]
+        const dx = (column + 0.5) * pitchX - drop.x
         placeIn(drop, dx * cos + dy * sin, dy * cos - dx * sin, at)
         if ((at.out - 1) * drop.radius < beyond) visit(drop, at, (row - rect.y) * rect.width + column - rect.x)
       }
