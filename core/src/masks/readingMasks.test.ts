@@ -7,6 +7,8 @@ import { newEffect } from '../effects/newEffect'
 import type { Evaluator } from '../graph/evaluator'
 import type { Kernels } from '../graph/operation'
 import type { DepthPicture } from '../model/depth'
+import { noMarks } from '../model/marks'
+import { nothingRead } from '../model/reading'
 import { gaussianBlurNode } from '../operations/blurs/gaussianBlur/gaussianBlur'
 import type { PhotoData } from '../photo/photoData'
 import type { PictureSource } from '../render/pictureSource'
@@ -230,5 +232,20 @@ describe('cloud', () => {
       const [x, y] = [Math.floor(random() * 140), 20 + Math.floor(random() * 90)]
       expect(Math.abs(moved[(y - 10) * 180 + x + 30]! - still[y * 180 + x]!)).toBeLessThan(1e-3)
     }
+  })
+})
+
+describe('the sky of a photo in which none was read', () => {
+  const read = (method: 5 | 6) => ({ marks: { ...noMarks, reading: { ...nothingRead, method } } })
+  const rows = (mask: Float32Array) =>
+    Array.from({ length: size.height }, (_, y) => Math.max(...mask.subarray(y * size.width, (y + 1) * size.width)))
+
+  it('lies in the upper part and ends softly; scenes that were read before keep theirs', () => {
+    const mask = maskOf(size, 'sky', { tolerance: 100 })
+    const [now, before] = [rows(render(mask, read(6))), rows(render(mask, read(5)))]
+    now.forEach((value, y) => expect(value).toBeCloseTo(Math.min(before[y]!, fall(((y + 0.5) / size.height - 0.1) / 0.65)), 2))
+    expect(now[5]).toBeGreaterThan(0.9)
+    expect(now[100]).toBe(0)
+    expect(before[100]).toBeGreaterThan(0.5)
   })
 })

@@ -11,8 +11,11 @@ const AT_A_BORDER = 0.15
 const LITTLE = 0.1
 /** A photo has a focus if so much of it is surely out of focus, and so much surely in it. */
 const SURE = 0.7
-const LEAST_OUT = 0.2
+const LEAST_OUT = 0.3
 const LEAST_IN = 0.04
+/** And if edges out of focus are seen in so much of it: shade is soft too, but has few. */
+const LEAST_EDGES = 0.01
+const EDGE = 0.02
 /** How often what is found is evened out along rows and columns where the photo has no edge. */
 const EVENED = 60
 
@@ -23,7 +26,7 @@ const EVENED = 60
  */
 export function outOfFocus(photo: SmallPhoto, { labels, count }: Segments, sky: Uint8Array | undefined): Float32Array | undefined {
   const { width, height, focus } = photo
-  if (!focus) return undefined
+  if (!focus || focus.soft.filter((sum) => sum > EDGE).length < LEAST_EDGES * focus.soft.length) return undefined
   const parts = Array.from({ length: count }, () => ({ sharp: 0, soft: 0, area: 0 }))
   labels.forEach((label, i) => {
     const part = parts[label]

@@ -7,6 +7,7 @@ import { gaussianBlurNode } from '../../operations/blurs/gaussianBlur/gaussianBl
 import { morphologyNode } from '../../operations/blurs/morphology/morphology'
 import { smallCodesNode } from '../../operations/distance/readDistance/readDistance'
 import { combineMasksNode } from '../../operations/masks/combineMasks/combineMasks'
+import { lineMaskNode } from '../../operations/masks/shapeMasks/lineMask'
 import { skyMaskNode } from '../../operations/masks/skyMask/skyMask'
 import type { Size } from '../../planes/grid'
 import { maskBase } from '../maskBase'
@@ -34,6 +35,14 @@ const LIKELY_HORIZON = 0.62
 /** The same for one that was read and shows none: all of it may be sky. */
 const READ_WITHOUT_HORIZON = 1
 
+/** Since this method of reading a photo in which neither sky nor horizon was seen is held to be sky in its upper part, softly, if anywhere. */
+const FADES_SINCE = 6
+const UPPER = { open: 0.1, shut: 0.75 }
+
+function upperPart({ height }: Size): GraphNode {
+  return lineMaskNode({ x: 0, y: UPPER.open * height, toX: 0, toY: UPPER.shut * height })
+}
+
 /** 1 in the sky that was read and a little around it, softly ending. */
 function nearReadSky(sky: SmallCodes, photo: Size): GraphNode {
   const pixel = photo.width / sky.width
@@ -51,8 +60,10 @@ export const skyMaskKind: MaskDefinition<SkyMask> = {
     const { y, turn } = horizonOf(marks) ?? { y: (marks.reading ? READ_WITHOUT_HORIZON : LIKELY_HORIZON) * photo.height, turn: 0 }
     const params = { photoId, x: photo.width / 2, y, turn, tolerance: Math.max(0.2, tolerance) / 100 }
     const mask = skyMaskNode(gaussianBlurNode(picture, calm), params)
-    const read = marks.horizon ? null : marks.reading?.sky
+    const { reading } = marks
+    if (marks.horizon || !reading) return mask
     // What looks like the sky and lies elsewhere, as water does, is none.
-    return read ? combineMasksNode(mask, nearReadSky(read, photo), { join: 'keep', strength: 1 }) : mask
+    if (reading.sky) return combineMasksNode(mask, nearReadSky(reading.sky, photo), { join: 'keep', strength: 1 })
+    return reading.horizon || reading.method < FADES_SINCE ? mask : combineMasksNode(mask, upperPart(photo), { join: 'keep', strength: 1 })
   },
 }

@@ -105,7 +105,7 @@ export function placeIn({ radius, tall, lumps: [oval, leaning, cornered] }: Drop
   let across = right / radius
   const down = below < 0 ? below / (radius * tall) : below / radius
   // What has run is narrow where it came from.
-  if (tall > 1.5 && down < 0) across /= Math.max(0.4, 1 + 0.5 * down)
+  if (tall > 1.5 && down < 0) across /= Math.max(0.6, 1 + 0.35 * down)
   const square = across * across + down * down
   const out = Math.sqrt(square)
   at.across = across
