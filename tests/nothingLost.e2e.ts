@@ -165,8 +165,10 @@ describe('nothing an artist makes is lost', () => {
       await addEffect(page, 'Far', 'Haze', 'Grey day')
       await addEffect(page, 'Near', 'Subject glow', 'Rim of light')
       await openStep(page, 'Pattern')
-      // Its own ellipse goes, so that the mask by tones is alone.
-      await choose(page, page.getByRole('button', { name: 'More about mask 1' }), 'Remove')
+      // Its own masks go, so that the mask by tones is alone.
+      const first = page.getByRole('button', { name: 'More about mask 1' })
+      for (let left = await page.getByRole('button', { name: /^More about mask/ }).count(); left > 0; left--)
+        await choose(page, first, 'Remove')
       await choose(page, page.getByRole('button', { name: 'Add a mask' }), 'Luminosity')
     })
 

@@ -39,7 +39,9 @@ describe('weather of every kind', () => {
       const before = await strips()
       await addEffect(page, 'Near', label, look)
       await page.getByRole('heading', { name: label, exact: true }).waitFor()
-      await expect.poll(strips).not.toEqual(before)
+      // Without a picture nothing is laid over; it says how to choose one.
+      if (kind === 'overlay') await page.getByText('Open Pattern and choose a picture.').waitFor()
+      else await expect.poll(strips).not.toEqual(before)
       for (const step of ['Pattern', 'Shape', 'Colour', 'Where', 'Mix']) {
         const header = page.getByRole('button', { name: new RegExp(`\\d${step}`) })
         if ((await header.getAttribute('aria-expanded')) === 'false') await header.click()

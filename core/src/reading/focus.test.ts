@@ -56,7 +56,10 @@ describe('distances by focus', () => {
       const grain = crisp[(y - (y % 7)) * fine.width + x - (x % 7)]!
       if (sharpIs === 'all' || (sharpIs === 'thing' && isThing(x, y))) return grain
       // Discs with an edge of some 15 px, as a lens draws lights out of focus.
-      return blobs.reduce((sum, { x: u, y: v, r, v: by }) => sum + by / (1 + Math.exp((Math.hypot(x - u, y - v) - r) / 4)), 0.55)
+      return blobs.reduce((sum, { x: u, y: v, r, v: by }) => {
+        const far = (x - u) ** 2 + (y - v) ** 2
+        return far > (r + 30) ** 2 ? sum : sum + by / (1 + Math.exp((Math.sqrt(far) - r) / 4))
+      }, 0.55)
     })
     const linear = light.map((value) => Math.max(0, value) ** 2)
     const mean = Float32Array.from({ length: small.width * small.height }, (_, i) => {
