@@ -90,6 +90,7 @@ export {
 export type { Watchpoint } from './model/watchpoint'
 export { unsharpNode } from './operations/colour/unsharp/unsharp'
 export { startingTone } from './render/groundworkNode'
+export { colourTableNode } from './operations/colour/colourTable/colourTable'
 export { frameOfSource, framedGraph, turnedInFrame } from './render/framedGraph'
 export { fitBetween } from './model/lengths'
 export { halvesOf, movedBy, pulledAbout, turnedAbout, type BoxScene, type PatternBox, type Placed } from './model/patternBox'

@@ -1,8 +1,10 @@
 import { beforeAll, describe, expect, it } from 'vitest'
 import { loadKernels } from '../../../test-support/kernels'
 import { effectOf, fieldOf, pictureOf, sumOf } from '../../../test-support/looks'
-import { evaluatorFor, photoFrom } from '../../../test-support/pictures'
+import { evaluatorFor, photoFrom, renderAll, renderFresh } from '../../../test-support/pictures'
 import type { Evaluator } from '../../graph/evaluator'
+import type { PhotoData } from '../../photo/photoData'
+import { sceneGraph } from '../../render/sceneGraph'
 import { dropsOf, type LensDropParameters } from '../../operations/optics/lensDrops/drops'
 
 const size = { width: 300, height: 200 }
@@ -13,10 +15,12 @@ const ramps = Uint8ClampedArray.from({ length: 4 * count }, (_, k) => {
   return [(255 * x) / size.width, (255 * y) / size.height, 128, 255][k % 4]!
 })
 
+let photo: PhotoData
 let evaluator: Evaluator
 beforeAll(async () => {
   const kernels = await loadKernels()
-  evaluator = evaluatorFor(kernels, photoFrom(kernels, 'photo', size.width, size.height, ramps))
+  photo = photoFrom(kernels, 'photo', size.width, size.height, ramps)
+  evaluator = evaluatorFor(kernels, photo)
 })
 
 describe('drops on the lens', () => {
@@ -87,6 +91,16 @@ describe('drops on the lens', () => {
       expect(150 + dx * cos + dy * sin).toBeCloseTo(many[i]!.x, 6)
       expect(100 - dx * sin + dy * cos).toBeCloseTo(many[i]!.y, 6)
     })
+  })
+
+  it('are the same in any tiles, however uneven and long', () => {
+    const long = drop({ count: 60, radius: 8, spread: 30, uneven: 100, running: 100, seed: 9 }, { view: 9, blur: 0.5 })
+    const node = sceneGraph({ photo: { id: 'photo', ...size }, effects: [long] })
+    const whole = renderAll(evaluator, node, size)
+    for (const tile of [37, 64]) {
+      const tiled = renderFresh(evaluator.kernels, [photo], node, size, 1, tile)
+      expect(Buffer.compare(Buffer.from(whole.pixels), Buffer.from(tiled.pixels)), `tiles of ${tile} px`).toBe(0)
+    }
   })
 
   it.each([

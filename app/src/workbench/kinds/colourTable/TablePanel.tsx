@@ -1,8 +1,17 @@
 import Box from '@mui/material/Box'
 import Button from '@mui/material/Button'
-import { colourTableOf, definitionOf, framedGraph, frameOfSource, readCube, type ColourTable, type PictureSource } from '@welkinar/core'
+import {
+  colourTableNode,
+  colourTableOf,
+  definitionOf,
+  frameOfSource,
+  readCube,
+  sceneGraph,
+  turnedInFrame,
+  type ColourTable,
+} from '@welkinar/core'
 import { useQuery, useQueryClient } from '@tanstack/react-query'
-import { produce } from 'immer'
+import { useMemo } from 'react'
 import { chooseFiles } from '../../../common/files'
 import { showProblem } from '../../../common/notices'
 import type { SceneChange } from '../../../scene/history'
@@ -13,15 +22,26 @@ import { PictureChoices } from '../../PictureChoices'
 import type { EffectPanelProps } from '../effectInterface'
 
 const OPENED = ['opened colour tables']
+const none: readonly ColourTable[] = []
 const own = definitionOf('colourTable').startingLooks.map(({ controls }) => (controls as EffectOf<'colourTable'>['controls']).pattern.table)
 
-/** The photo through each table that is at hand, to go through them one by one; and files of others. */
+/** What lies beneath through each table that is at hand, to go through them one by one; and files of others. */
 export function TablePanel({ pool, source, effect }: EffectPanelProps<'colourTable'>) {
   const { table } = effect.controls.pattern
   const queries = useQueryClient()
-  const { data: opened = [] } = useQuery({ queryKey: OPENED, queryFn: openedTables })
-  const atHand = [...opened, ...own]
-  const tables = atHand.some(({ codes }) => codes === table.codes) ? atHand : [table, ...atHand]
+  const { data: opened = none } = useQuery({ queryKey: OPENED, queryFn: openedTables })
+  const tables = useMemo(() => {
+    const atHand = [...opened, ...own]
+    return atHand.some(({ codes }) => codes === table.codes) ? atHand : [table, ...atHand]
+  }, [opened, table])
+  const frame = frameOfSource(source)
+  const beneath = sceneGraph(source, { kind: 'beneath', effectId: effect.id })
+  // Large tables take long to be hashed: not once more while another dial is moved.
+  const nodes = useMemo(
+    () => tables.map((one) => turnedInFrame(colourTableNode(beneath, one), frame)),
+    // eslint-disable-next-line react-hooks/exhaustive-deps -- the key stands for the node, what is shown for the frame
+    [tables, beneath.key, frame.x, frame.y, frame.width, frame.height, frame.turn],
+  )
   const take = (chosen: ColourTable) =>
     changeKind('colourTable', effect.id, 'Choose a colour table', ({ controls }) => void (controls.pattern.table = chosen))
   const open = async () => {
@@ -43,7 +63,6 @@ export function TablePanel({ pool, source, effect }: EffectPanelProps<'colourTab
     await dropTable(table)
     await queries.invalidateQueries({ queryKey: OPENED })
   }
-  const frame = frameOfSource(source)
   const height = Math.round(Math.min(70, (WIDTH * frame.height) / frame.width))
   return (
     <Box sx={{ display: 'grid', gap: 2 }}>
@@ -52,9 +71,9 @@ export function TablePanel({ pool, source, effect }: EffectPanelProps<'colourTab
         photo={source.photo}
         frame={frame}
         label="Colour tables"
-        choices={named(tables).map(([words, one]) => ({
+        choices={named(tables).map(([words, one], index) => ({
           words,
-          node: framedGraph(withTable(source, effect.id, one)),
+          node: nodes[index] ?? beneath,
           change: tableChange(effect.id, one),
           choose: () => take(one),
         }))}
@@ -99,11 +118,4 @@ function tableChange(id: string, table: ColourTable): SceneChange {
   return (scene) => {
     for (const effect of scene.effects) if (effect.id === id && effect.kind === 'colourTable') effect.controls.pattern.table = table
   }
-}
-
-/** The scene as it would be with another table. */
-function withTable(source: PictureSource, id: string, table: ColourTable): PictureSource {
-  return produce(source, (draft) => {
-    for (const effect of draft.effects) if (effect.id === id && effect.kind === 'colourTable') effect.controls.pattern.table = table
-  })
 }

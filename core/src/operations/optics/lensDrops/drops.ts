@@ -87,10 +87,10 @@ function apart(drops: readonly Drop[], side: number): readonly Drop[] {
   return kept
 }
 
-/** How far a drop reaches from its middle across and upwards, photo px: uneven ones bulge. */
-export function reachOf({ radius, tall, lumps }: Drop): readonly [wide: number, high: number] {
+/** How far a drop reaches from its middle across and upwards, photo px: uneven ones bulge. @param beyond how far its outline is soft */
+export function reachOf({ radius, tall, lumps }: Drop, beyond: number): readonly [wide: number, high: number] {
   const bulge = lumps.reduce((sum, lump) => sum + Math.abs(lump), 1)
-  return [bulge * radius, bulge * radius * tall]
+  return [bulge * (radius + beyond), bulge * (radius + beyond) * tall]
 }
 
 /** A place in a drop: across and down as parts of its radius, and how far out it is, 1 at the outline. */

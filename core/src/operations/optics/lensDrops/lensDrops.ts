@@ -1,15 +1,15 @@
 import { graphNode, type GraphNode } from '../../../graph/node'
 import type { Operation, RunContext } from '../../../graph/operation'
 import { pitchOf, type Grid } from '../../../planes/grid'
-import { expand, type Rect } from '../../../planes/rect'
+import { expand, intersect, union, type Rect } from '../../../planes/rect'
 import { inputAt } from '../../plane'
 import { downOf, dropsOf, placeIn, reachOf, type Drop, type InDrop, type LensDropParameters } from './drops'
 
 /** What is out of focus by some length is as good on a grid of this part of it; and drops are round enough on one of this part of their radius. */
 const OF_BLUR = 2
 const OF_RADIUS = 32
-/** A drop reaches so far beyond its outline, parts of its radius: uneven ones bulge. */
-const BULGE = 1.6
+/** What is seen at the outline of a drop and a little beyond it lies so far from its middle, against `view` radii. */
+const FARTHEST = 0.4 + 0.6 * 1.2
 
 function pitchOfDrops({ blur, radius }: LensDropParameters): number {
   return Math.max(blur / OF_BLUR, radius / OF_RADIUS)
@@ -51,8 +51,18 @@ type RefractionParameters = LensDropParameters & {
 export const refraction: Operation<RefractionParameters> = {
   name: 'refraction',
   pitch: pitchOfDrops,
+  // What each drop that touches the rectangle shows, all about its middle.
   need(params, rect, grid) {
-    return expand(rect, Math.ceil(((params.view + 1) * BULGE * params.radius) / pitchOf(grid)) + 2)
+    const beyond = softnessOn(grid, params)
+    return dropsOf(params).reduce(
+      (all, drop) => {
+        if (!touches(boxOf(drop, params, beyond, grid), rect)) return all
+        const [wide] = reachOf(drop, 0)
+        const seen = FARTHEST * params.view * wide
+        return union(all, around(drop, [seen, seen], grid))
+      },
+      expand(rect, 1),
+    )
   },
   run(context, params, inputs, rect) {
     const input = inputAt(inputs, 0)
@@ -113,14 +123,10 @@ function inDrops(grid: Grid, params: LensDropParameters, rect: Rect, visit: (dro
   const at: InDrop = { across: 0, down: 0, out: 0 }
   const beyond = softnessOn(grid, params)
   for (const drop of dropsOf(params)) {
-    const [wide, high] = reachOf(drop)
-    // What is wide and high in the frame, on the photo that it is turned on.
-    const [reachX, reachY] = [Math.abs(cos) * wide + Math.abs(sin) * high + beyond, Math.abs(sin) * wide + Math.abs(cos) * high + beyond]
-    const [left, right] = span(drop.x, reachX, pitchX, rect.x, rect.width)
-    const [top, bottom] = span(drop.y, reachY, pitchY, rect.y, rect.height)
-    for (let row = top; row < bottom; row++) {
+    const part = intersect(boxOf(drop, params, beyond, grid), rect)
+    for (let row = part.y; row < part.y + part.height; row++) {
       const dy = (row + 0.5) * pitchY - drop.y
-      for (let column = left; column < right; column++) {
+      for (let column = part.x; column < part.x + part.width; column++) {
         const dx = (column + 0.5) * pitchX - drop.x
         placeIn(drop, dx * cos + dy * sin, dy * cos - dx * sin, at)
         if ((at.out - 1) * drop.radius < beyond) visit(drop, at, (row - rect.y) * rect.width + column - rect.x)
@@ -129,8 +135,23 @@ function inDrops(grid: Grid, params: LensDropParameters, rect: Rect, visit: (dro
   }
 }
 
-function span(middle: number, reach: number, pitch: number, start: number, length: number): readonly [number, number] {
-  return [Math.max(start, Math.floor((middle - reach) / pitch)), Math.min(start + length, Math.ceil((middle + reach) / pitch))]
+/** All that a drop may cover with its soft outline, on the grid. */
+function boxOf(drop: Drop, { frame }: LensDropParameters, beyond: number, grid: Grid): Rect {
+  const [sin, cos] = downOf(frame).map(Math.abs) as [number, number]
+  const [wide, high] = reachOf(drop, beyond)
+  // What is wide and high in the frame, on the photo that it is turned on.
+  return around(drop, [cos * wide + sin * high, sin * wide + cos * high], grid)
+}
+
+/** A rectangle of the grid about a place, so far to each side. */
+function around({ x, y }: Drop, [reachX, reachY]: readonly [number, number], { pitchX, pitchY }: Grid): Rect {
+  const [left, top] = [Math.floor((x - reachX) / pitchX) - 1, Math.floor((y - reachY) / pitchY) - 1]
+  return { x: left, y: top, width: Math.ceil((x + reachX) / pitchX) + 2 - left, height: Math.ceil((y + reachY) / pitchY) + 2 - top }
+}
+
+function touches(a: Rect, b: Rect): boolean {
+  const { width, height } = intersect(a, b)
+  return width > 0 && height > 0
 }
 
 /** 1 inside of a drop, 0 outside, over twice `soft` across its outline. */
