@@ -4,6 +4,7 @@ import { evaluatorFor } from '../core/test-support/pictures'
 import { loadKernels } from '../core/test-support/kernels'
 import { planeOf } from '../core/test-support/masks'
 import { lampFieldNode } from '../core/src/operations/light/lamp/lamp'
+import { findings } from './support/axe'
 import { addEffect, canvasPixel, dragBy, launch, settled, shelfReady, visit } from './support/browser'
 import { throughSvgFilter } from './support/svgFilter'
 
@@ -221,6 +222,7 @@ describe('the Field studio', () => {
     await add('Polar wrap')
     await page.getByRole('img', { name: 'Histogram of the field' }).waitFor()
     await page.getByRole('img', { name: 'Spectrum of the field' }).waitFor()
+    expect(await findings(page)).toEqual([])
     // Rays: along a circle the field goes up and down many times, along a ray it hardly changes.
     const field = page.getByRole('img', { name: 'The field', exact: true })
     const variation = () =>

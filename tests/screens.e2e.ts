@@ -1,36 +1,8 @@
-import { readFileSync } from 'node:fs'
-import { createRequire } from 'node:module'
 import type { Browser, Page } from 'playwright-core'
 import { maskDefinitions } from '@welkinar/core'
 import { afterAll, beforeAll, describe, expect, inject, it } from 'vitest'
+import { findings } from './support/axe'
 import { launch, settled, shelfReady, visit } from './support/browser'
-
-const axe = readFileSync(createRequire(import.meta.url).resolve('axe-core/axe.min.js'), 'utf8')
-
-interface Finding {
-  readonly id: string
-  readonly impact: string
-  readonly where: string
-}
-
-/** Findings of axe (WCAG 2.2 A and AA, and what it holds for good practice). @param part a selector, where only that part is new */
-async function findings(page: Page, part = 'html'): Promise<Finding[]> {
-  // As the tool's own code, outside the page's policy.
-  if (!(await page.evaluate(() => 'axe' in window))) await page.evaluate(axe)
-  return page.evaluate(async (where) => {
-    const runner = (
-      window as unknown as {
-        axe: { run(part: string, options: object): Promise<{ violations: { id: string; impact: string; nodes: { html: string }[] }[] }> }
-      }
-    ).axe
-    const { violations } = await runner.run(where, {
-      runOnly: ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa', 'best-practice'],
-      // The headings before a part are not seen.
-      rules: { 'heading-order': { enabled: where === 'html' } },
-    })
-    return violations.map(({ id, impact, nodes }) => ({ id, impact, where: nodes.map(({ html }) => html.slice(0, 160)).join('\n') }))
-  }, part)
-}
 
 /** Presses Tab until an element of the role and name has the focus. */
 async function tabTo(page: Page, role: string, name: RegExp): Promise<void> {
@@ -188,6 +160,8 @@ describe('screens', () => {
     expect(wide).toBeLessThanOrEqual(1024)
     const box = await page.getByRole('link', { name: 'Export' }).boundingBox()
     expect(box!.x + box!.width).toBeLessThanOrEqual(1024)
+    const name = page.getByRole('textbox', { name: 'Name of the scene' })
+    expect(await name.evaluate(({ scrollWidth, clientWidth }) => scrollWidth <= clientWidth)).toBe(true)
     const picture = () => page.getByTestId('picture').boundingBox()
     const narrow = (await picture())!.width
     await page.keyboard.press('h')

@@ -14,6 +14,9 @@ export const ink = {
   stage: '#000000',
 }
 
+/** Css px; what stands at the right of the photo. */
+export const PANEL_WIDTH = 320
+
 const focusRing = { outline: `2px solid ${ink.accent}`, outlineOffset: 2 }
 const hairline = `1px solid ${ink.rule}`
 

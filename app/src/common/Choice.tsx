@@ -13,7 +13,7 @@ interface ChoiceProps {
 /** One of several, with its words above. */
 export function Choice({ label, value, options, onChange }: ChoiceProps) {
   return (
-    <Box sx={{ minWidth: 0 }}>
+    <Box sx={{ minWidth: 0, py: '2px' }}>
       <Box sx={{ mb: '2px' }}>{label}</Box>
       <Select fullWidth value={value} onChange={(event) => onChange(event.target.value)} SelectDisplayProps={{ 'aria-label': label }}>
         {options.map(([option, text]) => (

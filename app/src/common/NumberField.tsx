@@ -58,6 +58,7 @@ export function NumberField({ labelledBy, label, value, limits, step, unit, onCh
           borderRadius: '3px',
           background: 'transparent',
           p: '1px 2px',
+          minHeight: 24,
           '&:hover': { borderColor: ink.rule },
           '&:focus': { background: '#fff' },
         }}
@@ -82,7 +83,10 @@ export function digitsOf(step: number): number {
   return step >= 1 ? 0 : step >= 0.1 ? 1 : step >= 0.01 ? 2 : 4
 }
 
+/** From here on what comes after the point is not read, and has no room. */
+const LARGE = 1000
+
 function format(value: number, step: number): string {
-  const digits = step >= 1 && !Number.isInteger(value) ? 1 : digitsOf(step)
+  const digits = Math.abs(value) >= LARGE ? 0 : step >= 1 && !Number.isInteger(value) ? 1 : digitsOf(step)
   return value.toFixed(digits).replace('-', '−')
 }

@@ -21,10 +21,11 @@ import {
 } from '@welkinar/core'
 import type { RenderPool } from '@welkinar/core/pool'
 import { useQuery } from '@tanstack/react-query'
-import { useState } from 'react'
+import { useRef, useState } from 'react'
 import { Link } from 'react-router'
 import { bytesInWords } from '../common/files'
 import { NumberControl } from '../common/NumberControl'
+import { useScreenSize } from '../common/useScreenSize'
 import { useOpenScene } from '../scene/SceneRoute'
 import { useScene } from '../scene/sceneStore'
 import { ink } from '../theme'
@@ -187,42 +188,34 @@ function Estimate({ scene, pool, size, options }: EstimateProps) {
   return <Box sx={{ mt: 2, minHeight: 18, color: ink.secondary }}>{data !== undefined && `About ${bytesInWords(data)}`}</Box>
 }
 
-const SHOWN = { width: 780, height: 520 }
-
-/** The whole picture, and a part of it pixel for pixel. */
+/** The whole picture, and a part of it pixel for pixel, as large as there is room. */
 function Pictures({ scene, pool }: { readonly scene: Scene; readonly pool: RenderPool }) {
   const [close, setClose] = useState(false)
+  const place = useRef<HTMLDivElement>(null)
+  const room = useScreenSize(place)
   const frame = frameOfSource(scene)
   const shape = frame.width / frame.height
-  const width = Math.round(Math.min(SHOWN.width, SHOWN.height * shape))
-  const height = Math.round(width / shape)
-  const part = Math.min(1, width / window.devicePixelRatio / frame.width)
+  const width = room && Math.max(1, Math.floor(Math.min(room.width, room.height * shape)))
   return (
     <Box
       component="section"
       aria-label="Pictures"
-      sx={{
-        flex: 1,
-        minWidth: 0,
-        bgcolor: ink.surround,
-        display: 'grid',
-        placeContent: 'center',
-        justifyItems: 'center',
-        gap: 5,
-        p: 6,
-        overflow: 'auto',
-      }}
+      sx={{ flex: 1, minWidth: 0, bgcolor: ink.surround, display: 'flex', flexDirection: 'column', alignItems: 'center', gap: 4, p: 4 }}
     >
-      <LookPicture
-        pool={pool}
-        node={framedGraph(scene)}
-        photo={scene.photo}
-        frame={frame}
-        width={width}
-        height={height}
-        part={close ? part : 1}
-        label="The finished picture"
-      />
+      <Box ref={place} sx={{ flex: 1, minHeight: 0, width: '100%', display: 'grid', placeContent: 'center', overflow: 'hidden' }}>
+        {width && (
+          <LookPicture
+            pool={pool}
+            node={framedGraph(scene)}
+            photo={scene.photo}
+            frame={frame}
+            width={width}
+            height={Math.max(1, Math.round(width / shape))}
+            part={close ? Math.min(1, width / window.devicePixelRatio / frame.width) : 1}
+            label="The finished picture"
+          />
+        )}
+      </Box>
       <ToggleButtonGroup
         exclusive
         value={close}

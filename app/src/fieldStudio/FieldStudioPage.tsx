@@ -2,6 +2,8 @@ import Box from '@mui/material/Box'
 import Button from '@mui/material/Button'
 import ToggleButton from '@mui/material/ToggleButton'
 import ToggleButtonGroup from '@mui/material/ToggleButtonGroup'
+import { ArrowUUpLeft } from '@phosphor-icons/react/dist/csr/ArrowUUpLeft'
+import { ArrowUUpRight } from '@phosphor-icons/react/dist/csr/ArrowUUpRight'
 import { definitionOf, sceneGraph, type Effect, type GraphNode, type PictureSource } from '@welkinar/core'
 import type { RenderPool } from '@welkinar/core/pool'
 import { useRef, useState, type ReactNode } from 'react'
@@ -9,13 +11,14 @@ import { Link, useParams } from 'react-router'
 import { ErrorPage } from '../common/ErrorPage'
 import { useOpenScene } from '../scene/SceneRoute'
 import { useScene, type EffectOf } from '../scene/sceneStore'
-import { ink } from '../theme'
+import { ink, PANEL_WIDTH } from '../theme'
 import { FieldSource } from '../workbench/kinds/customField/FieldSource'
 import { FieldSteps } from '../workbench/kinds/customField/FieldSteps'
 import { LookPicture } from '../workbench/LookPicture'
 import { FieldControls } from '../workbench/steps/FieldControls'
 import { SchemaControl } from '../workbench/steps/SchemaControl'
-import { useScreenSize } from '../workbench/view/useScreenSize'
+import { useScreenSize } from '../common/useScreenSize'
+import { CommandIcon } from '../workbench/topBar/CommandIcon'
 import { usePictureSource } from '../workbench/usePictureSource'
 import { FieldMeasures } from './FieldMeasures'
 
@@ -60,9 +63,11 @@ function Studio({ pool, source, effect, sceneId }: StudioProps) {
           sx={{
             display: 'flex',
             alignItems: 'center',
-            gap: 3,
+            gap: 2,
             px: 4,
             height: 48,
+            whiteSpace: 'nowrap',
+            '& > *': { flexShrink: 0 },
             flex: 'none',
             bgcolor: ink.paper,
             borderBottom: `1px solid ${ink.rule}`,
@@ -74,15 +79,12 @@ function Studio({ pool, source, effect, sceneId }: StudioProps) {
           <Box component="h1" sx={{ m: 0, fontSize: 17, fontWeight: 650 }}>
             Field studio
           </Box>
-          <Box sx={{ color: ink.secondary, flex: 1, overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' }}>
-            {effect.name}
-          </Box>
-          <Button variant="text" disabled={!canUndo} onClick={undo}>
-            Undo
-          </Button>
-          <Button variant="text" disabled={!canRedo} onClick={redo}>
-            Redo
-          </Button>
+          <Box sx={{ color: ink.secondary, flex: '1 1 0', minWidth: 0, overflow: 'hidden', textOverflow: 'ellipsis' }}>{effect.name}</Box>
+          <CommandIcon command={{ label: 'Undo', keysShown: 'Ctrl Z', enabled: canUndo, run: undo }} icon={<ArrowUUpLeft size={18} />} />
+          <CommandIcon
+            command={{ label: 'Redo', keysShown: 'Ctrl Shift Z', enabled: canRedo, run: redo }}
+            icon={<ArrowUUpRight size={18} />}
+          />
           <ToggleButtonGroup
             exclusive
             size="small"
@@ -105,10 +107,10 @@ function Studio({ pool, source, effect, sceneId }: StudioProps) {
       <Box
         component="aside"
         aria-label="The field"
-        sx={{ width: 320, flex: 'none', overflowY: 'auto', borderLeft: `1px solid ${ink.rule}`, bgcolor: ink.paper, px: 4, py: 4 }}
+        sx={{ width: PANEL_WIDTH, flex: 'none', overflowY: 'auto', borderLeft: `1px solid ${ink.rule}`, bgcolor: ink.paper, px: 4, py: 4 }}
       >
         <FieldMeasures pool={pool} source={source} effect={effect} look={look === 'pattern' ? 'pattern' : 'shape'} />
-        <Section title="Made from">
+        <Section title="The field">
           <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr', columnGap: 4, rowGap: 1 }}>
             <Dials effect={effect} />
           </Box>

@@ -13,6 +13,17 @@ import { usePictureSource } from './usePictureSource'
 import { PhotoView } from './view/PhotoView'
 import { WatchColumn } from './watch/WatchColumn'
 
+/** The bar over the photo and the panel beside both; in a narrow window the bar has the whole width. */
+const above = {
+  flex: 1,
+  minHeight: 0,
+  display: 'grid',
+  gridTemplate: {
+    xs: "'bar bar' auto 'photo panel' minmax(0, 1fr) / minmax(0, 1fr) auto",
+    lg: "'bar panel' auto 'photo panel' minmax(0, 1fr) / minmax(0, 1fr) auto",
+  },
+}
+
 /** The screen where a scene is made. */
 export function WorkbenchPage() {
   const { pool } = useOpenScene()
@@ -29,17 +40,19 @@ export function WorkbenchPage() {
   if (!source || !sourceOfLine || !sourceOfWatch) return null
   return (
     <Box sx={{ height: '100%', display: 'flex', flexDirection: 'column' }}>
-      <Box sx={{ flex: 1, minHeight: 0, display: 'flex' }}>
-        <Box component="main" sx={{ flex: 1, minWidth: 0, display: 'flex', flexDirection: 'column' }}>
-          <HiddenHeading level="h1">Workbench</HiddenHeading>
+      <Box sx={above}>
+        <Box sx={{ gridArea: 'bar' }}>
           <TopBar commands={commands} />
-          <Box sx={{ flex: 1, minHeight: 0, display: 'flex' }}>
-            {watchOpen && <WatchColumn pool={pool} source={sourceOfWatch} />}
-            <PhotoView pool={pool} source={source} />
-          </Box>
         </Box>
-        {adding && <LookOffers key={adding} pool={pool} source={source} place={adding} />}
-        {!adding && panelOpen && <StepsPanel pool={pool} source={source} owner={owner} />}
+        <Box component="main" sx={{ gridArea: 'photo', display: 'flex' }}>
+          <HiddenHeading level="h1">Workbench</HiddenHeading>
+          {watchOpen && <WatchColumn pool={pool} source={sourceOfWatch} />}
+          <PhotoView pool={pool} source={source} />
+        </Box>
+        <Box sx={{ gridArea: 'panel', minHeight: 0, display: 'flex' }}>
+          {adding && <LookOffers key={adding} pool={pool} source={source} place={adding} />}
+          {!adding && panelOpen && <StepsPanel pool={pool} source={source} owner={owner} />}
+        </Box>
       </Box>
       <DepthLine pool={pool} source={sourceOfLine} />
     </Box>

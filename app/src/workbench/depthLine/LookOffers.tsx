@@ -20,7 +20,7 @@ import {
 import type { RenderPool } from '@welkinar/core/pool'
 import { useEffect, useMemo, useState } from 'react'
 import { select, useScene } from '../../scene/sceneStore'
-import { ink } from '../../theme'
+import { ink, PANEL_WIDTH } from '../../theme'
 import { LookPicture } from '../LookPicture'
 import { insertEffect } from './moveEffect'
 import { offers, search, type Offer } from './offers'
@@ -51,7 +51,8 @@ const usualKinds: Record<DepthPlace, EffectKind> = {
 const PATTERN_ONLY = 'welkinar look pictures'
 /** A whole photo is small here: of specks a part is shown, but enough to see what photo it is. */
 const LEAST_PART = 0.35
-const PICTURE = { width: 256, height: 160 }
+/** As wide as the panel lets them be. */
+const PICTURE = { width: 288, height: 180 }
 
 /** Puts the panel away. */
 const close = () => useScene.getState().set({ adding: undefined })
@@ -75,7 +76,7 @@ export function LookOffers({ pool, source, place }: LookOffersProps) {
       aria-label="Add an effect"
       onKeyDown={(event) => event.key === 'Escape' && close()}
       sx={{
-        width: { xs: 288, lg: 320 },
+        width: PANEL_WIDTH,
         flex: 'none',
         minHeight: 0,
         display: 'flex',
@@ -196,7 +197,12 @@ function Look({ pool, source, place, offer, patternOnly, withKind }: LookProps) 
       onClick={take}
       onMouseEnter={attempt}
       onFocus={attempt}
-      sx={{ display: 'block', textAlign: 'left', '&:hover, &:focus-visible': { outline: `2px solid ${ink.accent}`, outlineOffset: 2 } }}
+      sx={{
+        display: 'block',
+        textAlign: 'left',
+        '& canvas': { width: '100%', height: 'auto' },
+        '&:hover, &:focus-visible': { outline: `2px solid ${ink.accent}`, outlineOffset: 2 },
+      }}
     >
       <LookPicture
         pool={pool}

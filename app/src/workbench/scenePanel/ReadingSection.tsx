@@ -1,10 +1,11 @@
 import Box from '@mui/material/Box'
 import Button from '@mui/material/Button'
-import { horizonOf, noMarks, waterlineOf, type PictureSource, type Reading } from '@welkinar/core'
+import { horizonOf, noMarks, waterlineOf, type PictureSource, type Reading, type Size } from '@welkinar/core'
 import type { RenderPool } from '@welkinar/core/pool'
 import { useState, type ReactNode } from 'react'
 import { showProblem } from '../../common/notices'
 import { useScene } from '../../scene/sceneStore'
+import { markLight } from '../markLight'
 import { Hint, Section } from './Section'
 
 interface ReadingSectionProps {
@@ -25,6 +26,9 @@ export function ReadingSection({ pool, source }: ReadingSectionProps) {
       .then((found) => change('Read the photo', (scene) => void (scene.marks.reading = found)))
       .catch((error: unknown) => showProblem(error, 'Reading the photo'))
       .finally(() => setBusy(false))
+  }
+  const takeLight = (light: Reading['light']) => {
+    if (light) markLight(pool, source, light, true).catch((error: unknown) => showProblem(error, 'Reading the light'))
   }
   const edit = (label: string, part: Partial<Reading>) =>
     change(label, (scene) => void (scene.marks.reading &&= { ...scene.marks.reading, ...part }))
@@ -56,7 +60,7 @@ export function ReadingSection({ pool, source }: ReadingSectionProps) {
               </>
             )}
           </Row>
-          <Row words={reading.sky ? 'A sky, along its edges' : 'No sky is to be seen'}>
+          <Row words={reading.sky ? 'A sky, along its edges' : 'No sky was found'}>
             {reading.sky && (
               <Button variant="text" aria-label="Dismiss the sky" onClick={() => edit('Dismiss the sky', { sky: null })}>
                 Dismiss
@@ -79,11 +83,16 @@ export function ReadingSection({ pool, source }: ReadingSectionProps) {
               </>
             )}
           </Row>
-          <Row words={lightInWords(reading, source.photo.width)}>
-            {reading.light && (
-              <Button variant="text" aria-label="Dismiss the light" onClick={() => edit('Dismiss the light', { light: null })}>
-                Dismiss
-              </Button>
+          <Row words={lightInWords(reading, source.photo, marks.lights.length > 0)}>
+            {reading.light && marks.lights.length === 0 && (
+              <>
+                <Button variant="text" aria-label="Take the light as a mark" onClick={() => takeLight(reading.light)}>
+                  Take
+                </Button>
+                <Button variant="text" aria-label="Dismiss the light" onClick={() => edit('Dismiss the light', { light: null })}>
+                  Dismiss
+                </Button>
+              </>
             )}
           </Row>
           <Row words={reading.distance ? 'How far everything is, roughly' : 'Distances: only from below to above'}>
@@ -108,19 +117,21 @@ function Row({ words, children }: { readonly words: string; readonly children?: 
   )
 }
 
-function lightInWords({ light }: Reading, width: number): string {
+function lightInWords({ light }: Reading, { width, height }: Size, marked: boolean): string {
+  if (marked) return 'Lights are marked by hand'
   if (!light) return 'No light stands out'
   if (light.x < 0) return 'A light beyond the left border: the sky brightens there'
   if (light.y < 0) return 'A light above the photo: the sky brightens towards it'
-  return light.x > width ? 'A light beyond the right border: the sky brightens there' : 'A light, where what shines begins'
+  if (light.x > width) return 'A light beyond the right border: the sky brightens there'
+  return `A light, ${Math.round((100 * light.y) / height)} % down`
 }
 
 function waterInWords({ water }: Reading, height: number, marked: boolean): string {
   if (marked) return 'The waterline is marked by hand'
-  return water ? `Water or wet ground, from ${Math.round((100 * water.y) / height)} % down` : 'No water is to be seen'
+  return water ? `Water or wet ground, from ${Math.round((100 * water.y) / height)} % down` : 'No water was found'
 }
 
 function horizonInWords({ horizon }: Reading, height: number, marked: boolean): string {
   if (marked) return 'The horizon is marked by hand'
-  return horizon ? `A horizon, ${Math.round((100 * horizon.y) / height)} % down` : 'No horizon is to be seen'
+  return horizon ? `A horizon, ${Math.round((100 * horizon.y) / height)} % down` : 'No horizon was found'
 }

@@ -3,7 +3,7 @@ import { definitionOf, isEffect, noMarks, type Effect, type Group, type Owner, t
 import type { RenderPool } from '@welkinar/core/pool'
 import { useScene } from '../../scene/sceneStore'
 import type { Panel } from '../../scene/viewState'
-import { ink } from '../../theme'
+import { ink, PANEL_WIDTH } from '../../theme'
 import { interfaceOf } from '../kinds'
 import { PhotoPanel } from '../photoPanel/PhotoPanel'
 import { ScenePanel } from '../scenePanel/ScenePanel'
@@ -35,7 +35,7 @@ export function StepsPanel({ pool, source, owner }: StepsPanelProps) {
       key={panel === 'steps' ? owner?.id : panel}
       component="aside"
       aria-label={panelNames[panel]}
-      sx={{ width: { xs: 288, lg: 320 }, flex: 'none', overflowY: 'auto', borderLeft: `1px solid ${ink.rule}`, bgcolor: ink.paper }}
+      sx={{ width: PANEL_WIDTH, flex: 'none', overflowY: 'auto', borderLeft: `1px solid ${ink.rule}`, bgcolor: ink.paper }}
     >
       {panel === 'marks' ? (
         <ScenePanel {...shared} />

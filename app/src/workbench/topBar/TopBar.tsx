@@ -18,6 +18,7 @@ import { useSaveState } from '../../scene/autosave'
 import { togglePanel, useScene } from '../../scene/sceneStore'
 import type { Compare, Panel } from '../../scene/viewState'
 import { ink } from '../../theme'
+import { CommandIcon } from './CommandIcon'
 import { CommandList } from './CommandList'
 import type { Command } from './commands'
 import { SceneName } from './SceneName'
@@ -79,24 +80,6 @@ export const TopBar = memo(function TopBar({ commands }: TopBarProps) {
     </Box>
   )
 })
-
-function CommandIcon({ command, icon }: { readonly command: Command | undefined; readonly icon: React.ReactNode }) {
-  if (!command) return null
-  return (
-    <Tooltip title={`${command.label} (${command.keysShown})`}>
-      <span>
-        <IconButton
-          aria-label={command.label}
-          disabled={command.enabled === false}
-          onClick={() => command.run()}
-          sx={{ color: ink.ink, borderRadius: '3px' }}
-        >
-          {icon}
-        </IconButton>
-      </span>
-    </Tooltip>
-  )
-}
 
 /** Opens a panel of the scene itself. */
 function PanelToggle({ panel, label, hint }: { readonly panel: Panel; readonly label: string; readonly hint: string }) {

@@ -25,7 +25,7 @@ import { PhotoOverlay } from './overlay/PhotoOverlay'
 import { SplitDivider } from './SplitDivider'
 import { usePhase } from './usePhase'
 import { usePointerGestures } from './usePointerGestures'
-import { useScreenSize } from './useScreenSize'
+import { useScreenSize } from '../../common/useScreenSize'
 import { panBy, viewPortFor, type ViewPort } from './viewPort'
 
 interface PhotoViewProps {

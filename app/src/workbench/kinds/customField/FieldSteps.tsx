@@ -36,11 +36,15 @@ function changeSteps(effect: CustomField, label: string, change: (steps: Steps) 
 export function FieldSteps({ effect, photo }: { readonly effect: CustomField; readonly photo: Size }) {
   const { steps } = effect.controls.shape
   return (
-    <Box role="list" aria-label="Operations" sx={{ display: 'grid', gap: 2 }}>
+    <Box sx={{ display: 'grid', gap: 2 }}>
       {steps.length === 0 && <Box sx={{ color: ink.secondary }}>The field is used as it is. Add what is to be done to it.</Box>}
-      {steps.map((step, index) => (
-        <OneStep key={`${index} ${step.kind}`} effect={effect} photo={photo} step={step} index={index} count={steps.length} />
-      ))}
+      {steps.length > 0 && (
+        <Box role="list" aria-label="Operations" sx={{ display: 'grid', gap: 2 }}>
+          {steps.map((step, index) => (
+            <OneStep key={`${index} ${step.kind}`} effect={effect} photo={photo} step={step} index={index} count={steps.length} />
+          ))}
+        </Box>
+      )}
       <AddStep effect={effect} photo={photo} disabled={steps.length >= most} />
     </Box>
   )

@@ -1,9 +1,10 @@
-import { hexFromRgb, sceneGraph, type PictureSource } from '@welkinar/core'
+import type { PictureSource } from '@welkinar/core'
 import type { RenderPool } from '@welkinar/core/pool'
 import { useScene } from '../../../scene/sceneStore'
 import type { PhotoTool } from '../../../scene/viewState'
+import { markLight } from '../../markLight'
 import type { ViewPort } from '../viewPort'
-import { limited, type Point } from './geometry'
+import type { Point } from './geometry'
 import { TapSurface } from './TapSurface'
 
 interface MarkToolProps {
@@ -22,14 +23,8 @@ export function MarkTool({ pool, source, port, mark }: MarkToolProps) {
 
 async function setMark(pool: RenderPool, source: PictureSource, mark: Mark, at: Point): Promise<void> {
   const { change, set } = useScene.getState()
-  if (mark === 'light') {
-    const found = await pool.measureLight(sceneGraph(source, { kind: 'photo' }), source.photo, at.x, at.y)
-    const place = limited(found)
-    change('Set a light', ({ marks }) => {
-      const name = `Light ${marks.lights.length + 1}`
-      marks.lights.push({ id: crypto.randomUUID(), name, ...place, colour: hexFromRgb(found.colour), strength: 100, radius: found.radius })
-    })
-  } else if (mark === 'focal') change('Set the focal point', ({ marks }) => void (marks.focal = at))
+  if (mark === 'light') await markLight(pool, source, at)
+  else if (mark === 'focal') change('Set the focal point', ({ marks }) => void (marks.focal = at))
   else change(`Set the ${mark}`, ({ marks }) => void (marks[mark] = { y: at.y, turn: marks[mark]?.turn ?? 0 }))
   if (mark !== 'light') set({ tool: undefined })
 }

@@ -22,7 +22,7 @@ export function ReadMarks({ port, source }: ReadMarksProps) {
   const sky = reading?.sky
   const edges = useMemo(() => (sky ? edgesOf(sky) : []), [sky])
   if (!reading) return null
-  const { light } = reading
+  const light = marks.lights.length > 0 ? null : reading.light
   const horizon = marks.horizon ? null : reading.horizon
   const middle = horizon && { x: photo.width / 2, y: horizon.y }
   const water = marks.waterline ? null : reading.water
