@@ -1,25 +1,10 @@
-import { execFileSync } from 'node:child_process'
-import { readFileSync } from 'node:fs'
 import type { Browser, Page } from 'playwright-core'
 import { afterAll, describe, expect, it } from 'vitest'
 import { demoNames, launch, shelfReady, visit } from './support/browser'
+import { pageMemory } from './support/pageMemory'
 
 /** How long it is used; only in the soak (`npm run soak -- use`). */
 const MINUTES = Number(process.env['WELKINAR_MINUTES'] ?? 0)
-
-/** Proportional set sizes of all pages of the browsers there are, bytes, by Linux. */
-function pageMemory(): number {
-  const pids = execFileSync('pgrep', ['-f', 'type=renderer'], { encoding: 'utf8' }).split('\n').filter(Boolean)
-  return Math.max(
-    ...pids.map((pid) => {
-      try {
-        return 1024 * Number(/^Pss:\s+(\d+)/m.exec(readFileSync(`/proc/${pid}/smaps_rollup`, 'utf8'))?.[1] ?? 0)
-      } catch {
-        return 0
-      }
-    }),
-  )
-}
 
 /** The memory of the page once garbage is collected and it changes no more: the browser lets go by and by of what was left. */
 async function memoryAtRest(page: Page): Promise<number> {

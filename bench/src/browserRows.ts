@@ -4,6 +4,7 @@ import { newEffect, type Effect } from '@welkinar/core'
 import { chromium, type BrowserContext } from 'playwright-core'
 import sharp from 'sharp'
 import { chromiumPath } from '../../tests/support/chromium'
+import { pageMemory } from '../../tests/support/pageMemory'
 import {
   closeTimes,
   demoTimes,
@@ -11,7 +12,6 @@ import {
   exportTimes,
   layRecipe,
   openPhoto,
-  pageMemory,
   settled,
   sliderTimes,
   strokeTimes,

@@ -1,8 +1,8 @@
-import { execFileSync } from 'node:child_process'
 import { readFileSync, writeFileSync } from 'node:fs'
 import type { Effect } from '@welkinar/core'
 import type { BrowserContext, Page } from 'playwright-core'
 import { appears } from '../../tests/support/appears'
+import { pageMemory } from '../../tests/support/pageMemory'
 import { median } from './measure'
 import { HEIGHT, WIDTH } from './photo24'
 import { recipeText } from './recipeText'
@@ -43,19 +43,6 @@ export function watchBlocks(): void {
   const blocks: number[] = []
   Object.assign(window, { blocks })
   new PerformanceObserver((list) => blocks.push(...list.getEntries().map(({ duration }) => duration))).observe({ type: 'longtask' })
-}
-
-/** Proportional set size of the largest process of a page, bytes, by Linux. */
-export function pageMemory(): number {
-  const pids = execFileSync('pgrep', ['-f', 'type=renderer'], { encoding: 'utf8' }).split('\n').filter(Boolean)
-  const sizes = pids.map((pid) => {
-    try {
-      return 1024 * Number(/^Pss:\s+(\d+)/m.exec(readFileSync(`/proc/${pid}/smaps_rollup`, 'utf8'))?.[1] ?? 0)
-    } catch {
-      return 0
-    }
-  })
-  return Math.max(0, ...sizes)
 }
 
 interface Times {
