@@ -122,7 +122,6 @@ describe('screens', () => {
       await page.getByRole('button', { name: 'Add a mask' }).click()
       await page.getByRole('menuitem', { name: label, exact: true }).click()
       await page.getByRole('group', { name: `${label} mask` }).waitFor()
-      expect(await findings(page, `[aria-label="${label} mask"]`), label).toEqual([])
     }
     expect(await findings(page), 'all masks').toEqual([])
     await page.getByRole('button', { name: 'Marks', exact: true }).click()

@@ -15,6 +15,8 @@ const lockName = (id: string): string => `welkinar scene ${id}`
 
 /** How long a tab may take to hand a scene over. */
 const PATIENCE_MS = 3000
+/** How long a tab that is closed may keep what it had. */
+const CLOSING_MS = 400
 
 /** Tells the other tabs that a scene was saved. */
 export function announceSaved(id: string): void {
@@ -60,9 +62,9 @@ export class SceneLock {
     }
   }
 
-  /** Takes the lock if no other tab has it. Resolves with whether it is held. */
+  /** Takes the lock if no other tab has it, or one that is just being closed lets it go. Resolves with whether it is held. */
   take(): Promise<boolean> {
-    return this.request({ ifAvailable: true })
+    return this.request({ signal: AbortSignal.timeout(CLOSING_MS) }).catch(() => false)
   }
 
   /** Asks the tab that has it to save and to hand it over; one that does not answer loses it. */

@@ -161,7 +161,7 @@ describe('rendering contract', () => {
     const ran = (bytes: number): { readonly runs: number; readonly pixels: Uint8ClampedArray } => {
       const one = new Evaluator(kernels, bytes)
       one.addPhoto(photo)
-      const { pixels } = renderAll(one, node, photo, 1, 160, undefined, 'nothing')
+      const { pixels } = renderAll(one, node, photo, 1, 160, { x: 0, y: 0, width: 480, height: 320 }, 'nothing')
       return { runs: one.runs, pixels }
     }
     const [plenty, little] = [ran(1e9), ran(LITTLE)]
