@@ -132,7 +132,8 @@ export interface EffectDefinition<K extends string = string, S extends ControlsS
   readonly showsItsLight?: boolean
   /**
    * For what takes its light from the brights of the photo: the control that says from which tones on, per cent, whether these are linear, and the control of its strength. On a
-   * photo whose brights are dark it starts from less, and stronger. `rises`, 0-1: how far it goes up to the few brightest where much of the photo is bright.
+   * photo whose brights are dark it starts from less, and stronger. `rises`, 0-1: how far it goes up to the few brightest where much of the photo is bright,
+   * and it is weaker there.
    */
   readonly takesBrights?: { readonly from: string; readonly linear?: boolean; readonly strength: string; readonly rises: number }
   /** What its own region is for, if it has one. */

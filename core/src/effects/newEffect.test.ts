@@ -31,6 +31,17 @@ describe('a new effect starts where the photo wants it', () => {
     expect(shafts(0.05)).toEqual(shafts(1))
   })
 
+  it('rays and bloom add less where there is hardly any room up to white', () => {
+    for (const kind of ['rays', 'lightBloom'] as const) {
+      const strength = (many: number) =>
+        (newEffect(photo, { kind, id: kind, marks: read({ brights: { few: 0.95, many } }) }).controls.shape as { strength: number })
+          .strength
+      expect(strength(0.1), kind).toBe(strength(0.2))
+      expect(strength(0.75), kind).toBeLessThan(0.65 * strength(0.2))
+      expect(strength(0.75), kind).toBeGreaterThan(0.3 * strength(0.2))
+    }
+  })
+
   it('of a wide bright sky only its brightest part gives light', () => {
     const threshold = (many: number) =>
       (

@@ -108,7 +108,9 @@ function toItsBrights(effect: Effect, { takesBrights, applies }: EffectDefinitio
     // Of a wide bright sky only the brightest part counts: all of it would be one white patch.
     const most = 100 * (linear ? many : encodedOf(many))
     changeControl(effect, from, (value) => Math.round(Math.min(MOST_FROM, value * less + rises * Math.max(0, most - value * less))))
-    changeControl(effect, strength, (value) => Math.round(value * Math.min(MOST_STRONGER, 1 / part)))
+    // Nor does it need to add as much where there is hardly any room up to white.
+    const room = rises > 0 ? Math.min(1, Math.sqrt((1 - encodedOf(many)) / (1 - USUAL_REST))) : 1
+    changeControl(effect, strength, (value) => Math.round(value * room * Math.min(MOST_STRONGER, 1 / part)))
   }
   // In a forest only the gaps are bright: what keeps out of its shadows must not keep out of all the rest.
   const rest = many > 0 ? Math.min(part, Math.max(LEAST_BRIGHTS, encodedOf(many)) / USUAL_REST) : part
