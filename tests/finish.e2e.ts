@@ -180,6 +180,47 @@ describe('finishing a picture', () => {
     await expect.poll(async () => (await seen(green))[0]!).toBeGreaterThan(180)
   })
 
+  it('a picture is laid over it as far as it is there; numbers and files that cannot be are refused', async () => {
+    const [under, beside] = [await seen(blue), await seen(warm)]
+    await addEffect(page, 'Finish', 'Overlay picture', 'As it is')
+    await openStep(page, 'Pattern')
+    // What is transparent is green; the rest is white.
+    const half = await sharp({ create: { width: 200, height: 100, channels: 4, background: { r: 0, g: 255, b: 0, alpha: 0 } } })
+      .composite([{ input: { create: { width: 100, height: 100, channels: 4, background: '#fff' } }, left: 100, top: 0 }])
+      .png()
+      .toBuffer()
+    const give = async (name: string, buffer: Buffer) => {
+      const chooser = page.waitForEvent('filechooser')
+      await page.getByRole('button', { name: 'Choose a picture' }).click()
+      await (await chooser).setFiles({ name, mimeType: 'image/png', buffer })
+    }
+    await give('torn.png', half.subarray(0, 90))
+    await page
+      .getByText(/“torn.png”/)
+      .first()
+      .waitFor()
+    expect(await seen(orange)).not.toEqual([255, 255, 255])
+    await give('half.png', half)
+    for (const [name, wrong] of [
+      ['Width', ['0', 'wide', '1e9']],
+      ['Turn', ['x']],
+    ] as const)
+      for (const text of wrong) {
+        await number(name).fill(text)
+        expect(await number(name).getAttribute('aria-invalid')).toBe('true')
+        await number(name).press('Escape')
+      }
+    await number('Width').fill('600')
+    await number('Width').press('Enter')
+    await expect.poll(() => seen(orange)).toEqual([255, 255, 255])
+    expect([await seen(blue), await seen(warm)]).toEqual([under, beside])
+    await undo()
+    await undo()
+    await expect.poll(async () => Math.max(...(await seen(orange)))).toBeLessThan(250)
+    for (let i = 0; i < 2; i++) await page.getByRole('button', { name: 'Redo' }).click()
+    await expect.poll(() => seen(orange)).toEqual([255, 255, 255])
+  })
+
   it('all of it is there after a reload, and is exported with 16 bits as it is shown', async () => {
     await addEffect(page, 'Finish', 'Vignette')
     await addEffect(page, 'Finish', 'Grain')

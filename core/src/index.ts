@@ -139,6 +139,7 @@ export type { SimilarMask } from './masks/similar/definition'
 export { tonesOf } from './masks/tonesFrom'
 export { maskProblem } from './masks/whereNode'
 export { UserProblem } from './model/userProblem'
+export { cutOutId, fileIdOf, inColourId, isInColour } from './photo/pictureIds'
 export { maskJoins, type MaskJoin } from './operations/masks/combineMasks/combineMasks'
 export {
   toneChannels,

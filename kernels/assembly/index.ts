@@ -33,7 +33,7 @@ export { interleave, takeChannel, meanAlong, towards, polarWrap } from './radial
 export { addBurst } from './burst'
 export { drawShafts } from './shafts'
 export {
-  lightOfTones, brightsOf, adjustTones, litByLamp, throughTable, difference, balanceTones, lampField, softShoulder, encodedFromOklab, newlyClipped, gainByMask,
+  lightOfTones, uncover, brightsOf, adjustTones, litByLamp, throughTable, difference, balanceTones, lampField, softShoulder, encodedFromOklab, newlyClipped, gainByMask,
 } from './tones'
 export { filterRows } from './png'
 export { vividOklab, unsharpTones, smoothNoise, smoothNoiseBytes, weightedSum, cubeColours } from './finish'

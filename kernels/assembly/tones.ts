@@ -26,6 +26,20 @@ export function lightOfTones(r: usize, g: usize, b: usize, count: i32, field: us
   }
 }
 
+/**
+ * The colours of what was cut out, from what it gives off and how much of it is there (grey): the one divided by the other in linear light; black where nothing is. All sRGB-encoded; `outs` may
+ * be the inputs.
+ */
+export function uncover(r: usize, g: usize, b: usize, cover: usize, count: i32, outR: usize, outG: usize, outB: usize): void {
+  const bytes = (<usize>count) << 2
+  for (let i: usize = 0; i < bytes; i += 16) {
+    const inverse = f32x4.div(splat(1), f32x4.pmax(decode(v128.load(cover + i)), splat(1e-4)))
+    v128.store(outR + i, encode(clamp01(f32x4.mul(decode(v128.load(r + i)), inverse))))
+    v128.store(outG + i, encode(clamp01(f32x4.mul(decode(v128.load(g + i)), inverse))))
+    v128.store(outB + i, encode(clamp01(f32x4.mul(decode(v128.load(b + i)), inverse))))
+  }
+}
+
 /** What is brighter than a linear luminance `threshold`, in linear light, rising softly over `soft`; colours are kept. */
 export function brightsOf(r: usize, g: usize, b: usize, count: i32, threshold: f32, soft: f32, outR: usize, outG: usize, outB: usize): void {
   const bytes = (<usize>count) << 2

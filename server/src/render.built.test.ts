@@ -1,10 +1,11 @@
 import { execFile } from 'node:child_process'
+import { createHash } from 'node:crypto'
 import { mkdtemp, readFile, rm, writeFile } from 'node:fs/promises'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { fileURLToPath } from 'node:url'
 import { promisify } from 'node:util'
-import { newEffect, type Effect } from '@welkinar/core'
+import { cutOutId, inColourId, newEffect, type Effect } from '@welkinar/core'
 import sharp from 'sharp'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { everything } from '../../core/test-support/sampled'
@@ -158,6 +159,32 @@ describe('the command line', () => {
     expect(off(await sharp(join(folder, 'wide.png'), { ignoreIcc: true }).removeAlpha().raw().toBuffer(), narrow)).toBeGreaterThan(2)
     expect((await sharp(join(folder, 'wide.png')).metadata()).icc).toBeDefined()
     expect((await render({ ...asked, colours: 'wide' })).error).toBe('--colours is srgb or display-p3; “wide” came.')
+  })
+
+  it('lays a picture over the photo that lies beside the recipe, as far as it is there, and says what is missing', async () => {
+    const cut = await sharp({ create: { width: 64, height: 42, channels: 4, background: { r: 9, g: 200, b: 9, alpha: 0 } } })
+      .composite([{ input: { create: { width: 32, height: 42, channels: 4, background: '#fff' } }, left: 32, top: 0 }])
+      .png()
+      .toBuffer()
+    await writeFile(join(folder, 'cut.png'), cut)
+    const file = createHash('sha256').update(cut).digest('hex')
+    const overlay = newEffect({ width, height }, { kind: 'overlay', look: 'As it is', id: 'a' }) as Extract<Effect, { kind: 'overlay' }>
+    Object.assign(overlay.controls.pattern, { x: 320, y: 210, width: 320 })
+    overlay.controls.pattern.picture = { id: cutOutId(inColourId(file)), fileName: 'cut.png', width: 64, height: 42 }
+    overlay.controls.shape.border = 0
+    await writeFile(join(folder, 'overlay.json'), recipeOf([overlay]))
+    const asked = { photo: 'photo.png', recipe: 'overlay.json', out: 'over.png' }
+    expect(await render(asked)).toEqual({ code: 0, error: '' })
+    const [photo, over] = await Promise.all([pixels('photo.png'), pixels('over.png')])
+    const at = (picture: Buffer, x: number): number[] => [...picture.subarray(3 * (210 * width + x), 3 * (210 * width + x) + 3)]
+    expect(at(over, 240)).toEqual(at(photo, 240))
+    expect(at(over, 400)).toEqual([255, 255, 255])
+    await writeFile(join(folder, 'cut.png'), await readFile(join(folder, 'photo.png')))
+    expect(await render(asked)).toEqual({
+      code: 0,
+      error: 'The recipe reads the picture “cut.png”; what reads it is left out. The file beside the recipe is another.',
+    })
+    expect((await pixels('over.png')).equals(photo)).toBe(true)
   })
 
   it('writes JPEG by the ending of the file', async () => {

@@ -1,3 +1,4 @@
+import { createHash } from 'node:crypto'
 import { readFile, writeFile } from 'node:fs/promises'
 import { basename, dirname, join } from 'node:path'
 import { parseArgs } from 'node:util'
@@ -7,6 +8,7 @@ import {
   exifFor,
   exifOf,
   exportFormats,
+  fileIdOf,
   fileFormats,
   formatOfName,
   framedGraph,
@@ -14,6 +16,7 @@ import {
   gridAt,
   groundworkFor,
   intersect,
+  isInColour,
   marksFor,
   noMarks,
   outputSpaces,
@@ -27,6 +30,7 @@ import {
   type ExportFormat,
   type Grid,
   type OutputSpace,
+  type PictureReference,
   type PictureSource,
   type Rect,
   type Size,
@@ -178,8 +182,7 @@ async function renderFile(task: Task, pool: RenderPool): Promise<void> {
   const { photo } = opened
   const grid = gridAt(photo, task.scale)
   const stack = stackFor(recipe, photo)
-  const missing = picturesOfStack(stack)
-  if (missing.length > 0) console.error('The recipe has masks that read a picture from a file; they are left out.')
+  const missing = await openPictures(picturesOfStack(stack), dirname(task.recipe), pool)
   const source: PictureSource = {
     photo,
     amount: recipe.amount,
@@ -205,6 +208,21 @@ async function renderFile(task: Task, pool: RenderPool): Promise<void> {
   await writeFile(task.out, new Uint8Array(await file.arrayBuffer())).catch((error: NodeJS.ErrnoException) => {
     throw new UserProblem(`“${task.out}” cannot be written: ${error.code}.`)
   })
+}
+
+/** Opens the pictures that a recipe reads, which lie beside it. Returns the ids of those that are not there, or are others; it is said which. */
+async function openPictures(pictures: readonly PictureReference[], folder: string, pool: RenderPool): Promise<string[]> {
+  const missing: string[] = []
+  for (const { id, fileName } of pictures) {
+    const bytes = await readFile(join(folder, basename(fileName))).catch(() => undefined)
+    const isIt = bytes && createHash('sha256').update(bytes).digest('hex') === fileIdOf(id)
+    const opened = isIt ? await pool.openPhoto(id, bytes, fileName, false, isInColour(id)) : undefined
+    if (opened && 'photo' in opened) continue
+    missing.push(id)
+    const why = opened?.problem ?? (bytes ? 'The file beside the recipe is another.' : 'It is not beside the recipe.')
+    console.error(`The recipe reads the picture “${fileName}”; what reads it is left out. ${why}`)
+  }
+  return missing
 }
 
 /** Marks, groundwork and depth of the photo, if a file with them is given. */

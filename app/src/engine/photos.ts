@@ -1,10 +1,11 @@
-import { UserProblem, type Size } from '@welkinar/core'
-import { isInColour, loadPhotoFile } from '../storage/photos'
+import { isInColour, UserProblem, type Size } from '@welkinar/core'
+import { loadPhotoFile } from '../storage/photos'
 import { renderPool } from './engine'
 
 /** A photo that the render threads hold. */
 interface OpenPhoto extends Size {
   readonly id: string
+  readonly transparent: boolean
   readonly notices: readonly string[]
 }
 
@@ -81,6 +82,6 @@ async function decodeInThreads(id: string, file: Blob, fileName: string, reduce:
   const bytes = new Uint8Array(await file.arrayBuffer())
   const opened = await pool.openPhoto(id, bytes, fileName, reduce, isInColour(id))
   if ('problem' in opened) throw opened.tooLarge ? new PhotoTooLarge(opened.problem) : new UserProblem(opened.problem)
-  const { width, height } = opened.photo
-  return { id, width, height, notices: opened.notices }
+  const { photo, transparent, notices } = opened
+  return { id, width: photo.width, height: photo.height, transparent, notices }
 }

@@ -1,6 +1,7 @@
 import {
   checkedScene,
   emptyStack,
+  inColourId,
   noMarks,
   nothingRead,
   Refusal,
@@ -15,7 +16,7 @@ import {
 import { renderPool } from '../engine/engine'
 import { leaseFile } from '../engine/photos'
 import { isOutOfRoom } from '../storage/database'
-import { photoInColourId } from '../storage/photos'
+import { photoId } from '../storage/photos'
 import { addScenes } from '../storage/scenes'
 
 interface NewScene {
@@ -30,7 +31,7 @@ interface NewScene {
  */
 export async function addPhoto(file: File, reduce = false): Promise<NewScene> {
   if (file.size === 0) throw new UserProblem(`“${file.name}” cannot be opened: it is empty.`)
-  const id = await photoInColourId(file)
+  const id = inColourId(await photoId(file))
   const lease = leaseFile(id, file, file.name, reduce)
   try {
     const photo = await lease.opened

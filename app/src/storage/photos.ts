@@ -6,20 +6,6 @@ export async function photoId(file: Blob): Promise<string> {
   return [...new Uint8Array(digest)].map((byte) => byte.toString(16).padStart(2, '0')).join('')
 }
 
-const IN_COLOUR = '.colour'
-
-/**
- * Id of a photo that is converted from the profile that it carries. Another than that of the file: photos of earlier scenes are shown as they were, with their codes taken
- * as they are.
- */
-export async function photoInColourId(file: Blob): Promise<string> {
-  return `${await photoId(file)}${IN_COLOUR}`
-}
-
-export function isInColour(id: string): boolean {
-  return id.endsWith(IN_COLOUR)
-}
-
 export async function savePhotoFile(photo: StoredPhoto): Promise<void> {
   await database.photos.put({ ...photo, added: Date.now() })
 }

@@ -3,17 +3,18 @@ import Button from '@mui/material/Button'
 import type { PictureReference } from '@welkinar/core'
 import { showProblem } from '../common/notices'
 import { ink } from '../theme'
-import { importPicture } from './importPicture'
+import { importPicture, type PictureUse } from './importPicture'
 
 interface ChoosePictureProps {
   readonly picture: PictureReference | null
+  readonly use?: PictureUse
   onChoose(picture: PictureReference): void
 }
 
 /** A picture from a file of the person's own: its name, and the button that takes another. */
-export function ChoosePicture({ picture, onChoose }: ChoosePictureProps) {
+export function ChoosePicture({ picture, use, onChoose }: ChoosePictureProps) {
   const choose = () => {
-    importPicture()
+    importPicture(use)
       .then((chosen) => chosen && onChoose(chosen))
       .catch((error: unknown) => showProblem(error, 'Opening the picture'))
   }

@@ -1,4 +1,5 @@
 import { imageSize } from 'image-size'
+import { encodedOf, linearOf } from '../colour/hex'
 import { UserProblem } from '../model/userProblem'
 import { sharedBuffer, type PhotoLevel } from '../photo/photoData'
 import type { Codecs } from './codecs'
@@ -24,14 +25,19 @@ export class TooLargeProblem extends UserProblem {
 
 export interface FullPhoto {
   readonly full: PhotoLevel
+  /** How much is there of a picture that was cut out, 0-1 in linear light; `full` is then what it gives off, on black. */
+  readonly cover?: PhotoLevel
+  /** Whether parts of it are transparent, to whatever part. */
+  readonly transparent: boolean
   /** What the person should know about how the file was read. */
   readonly notices: readonly string[]
 }
 
 /**
- * Decodes a photo file to its full-size level, orientation applied, transparency laid on white.
+ * Decodes a photo file to its full-size level, orientation applied, transparency laid on white unless it is cut out.
  * @param allowLarge decode beyond the limit; the caller then reduces it
  * @param inColour convert its codes from the profile that it carries to sRGB; else they are taken as they are
+ * @param cutOut transparent parts stay so
  * @throws UserProblem naming the file and the reason; TooLargeProblem beyond the limit
  */
 export async function openPhoto(
@@ -40,6 +46,7 @@ export async function openPhoto(
   codecs: Pick<Codecs, 'decoderFor' | 'toSrgb'>,
   allowLarge = false,
   inColour = false,
+  cutOut = false,
 ): Promise<FullPhoto> {
   const sniffed = sniffFormat(bytes, fileName)
   if ('not' in sniffed) throw new UserProblem(`“${fileName}” cannot be opened: it is ${sniffed.not}.`)
@@ -51,9 +58,16 @@ export async function openPhoto(
   checkSize(decoded, fileName, allowLarge)
   const notices = isAnimatedPng(bytes, format) ? [`“${fileName}” is an animation; its first picture was opened.`] : []
   if (inColour) notices.push(...(await convertColours(bytes, fileName, format, decoded, codecs)))
-  const transparent = format !== 'jpeg' && format !== 'raw' && layOnWhite(decoded.data)
+  const orientation = await readOrientation(bytes, format)
+  const mayHaveCover = format !== 'jpeg' && format !== 'raw'
+  if (cutOut && mayHaveCover) {
+    const { width, height } = decoded
+    const { data, transparent } = takeCover(decoded.data)
+    return { full: toLevel(decoded, orientation), cover: toLevel({ width, height, data }, orientation), transparent, notices }
+  }
+  const transparent = mayHaveCover && layOnWhite(decoded.data)
   if (transparent) notices.push(`“${fileName}” has transparent parts; they were laid on white.`)
-  return { full: toLevel(decoded, await readOrientation(bytes, format)), notices }
+  return { full: toLevel(decoded, orientation), transparent, notices }
 }
 
 /** @returns what the person should know about it */
@@ -159,6 +173,35 @@ function layOnWhite(data: Uint8ClampedArray | Uint16Array): boolean {
     data[i] = most
   }
   return found
+}
+
+/** Steps of linear light from 0 to 1 for which tones are known: in the blacks a twentieth of an 8-bit code. */
+const STEPS = 65535
+
+/**
+ * Takes out of a picture how much of it is there, as grey tones of as much linear light; what stays in its place is what it then gives off, on black. Both may be reduced and
+ * smoothed as light is, and divided afterwards ("premultiplied" colours: Porter and Duff 1984, "Compositing digital images").
+ */
+function takeCover(data: Uint8ClampedArray | Uint16Array): {
+  readonly data: Uint8ClampedArray | Uint16Array
+  readonly transparent: boolean
+} {
+  const sixteen = data instanceof Uint16Array
+  const most = sixteen ? 65535 : 255
+  const cover = sixteen ? new Uint16Array(data.length) : new Uint8ClampedArray(data.length)
+  const linear = Float32Array.from({ length: most + 1 }, (_, code) => linearOf([code / most, 0, 0])[0])
+  const codes = Uint16Array.from({ length: STEPS + 1 }, (_, step) => Math.round(most * encodedOf(step / STEPS)))
+  let transparent = false
+  for (let i = 0; i < data.length; i += 4) {
+    const part = (data[i + 3] ?? most) / most
+    cover.fill(codes[Math.round(STEPS * part)] ?? most, i, i + 3)
+    cover[i + 3] = most
+    if (part === 1) continue
+    transparent = true
+    for (let k = i; k < i + 3; k++) data[k] = codes[Math.round(STEPS * part * (linear[data[k] ?? 0] ?? 0))] ?? 0
+    data[i + 3] = most
+  }
+  return { data: cover, transparent }
 }
 
 function toLevel(decoded: DecodedPixels, orientation: number): PhotoLevel {

@@ -1,6 +1,7 @@
 import { z } from 'zod'
 import type { Size } from '../planes/grid'
 import { parseDocument } from './parseDocument'
+import type { PictureReference } from '../masks/picture/definition'
 import { picturesIn, withoutPictures } from './pictures'
 import { fitBetween } from './lengths'
 import { doubleName, fitStack, stackAmount, stackSchema, stackShape, type Stack } from './stack'
@@ -38,8 +39,8 @@ export function stackFor(recipe: Recipe, photo: Size): Stack {
   return fitStack(recipe, fitBetween(recipe.madeFor, photo))
 }
 
-/** Ids of the pictures that a stack reads. */
-export function picturesOfStack(stack: Stack): string[] {
+/** The pictures that a stack reads. */
+export function picturesOfStack(stack: Stack): PictureReference[] {
   return picturesIn(stackSchema, partsOf(stack))
 }
 

@@ -38,7 +38,9 @@ export type PhotoReference = Scene['photo']
 
 /** Ids of the pictures that a scene reads besides its photo. */
 export function picturesOfScene(scene: Scene): string[] {
-  return picturesIn(sceneSchema, scene).filter((id) => id !== scene.photo.id)
+  return picturesIn(sceneSchema, scene)
+    .map(({ id }) => id)
+    .filter((id) => id !== scene.photo.id)
 }
 
 /** The scene without some of those pictures. */

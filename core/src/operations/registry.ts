@@ -61,7 +61,7 @@ import { constantField } from './sources/constantField/constantField'
 import { curve } from './fields/curve/curve'
 import { difference } from './fields/difference/difference'
 import { lampField, litByLamp } from './light/lamp/lamp'
-import { lightColours, lightField } from './light/lightOfTones/lightOfTones'
+import { lightColours, lightField, uncovered } from './light/lightOfTones/lightOfTones'
 import { pathField } from './sources/pathField/pathField'
 import { distanceSteps, nearTo } from './distance/nearTo/nearTo'
 import { distanceFromSteps, smallCodes } from './distance/readDistance/readDistance'
@@ -135,6 +135,7 @@ const operations: readonly Operation[] = [
   spreadLight,
   lightField,
   lightColours,
+  uncovered,
   litByLamp,
   place,
   takeNoise,

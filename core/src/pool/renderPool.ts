@@ -10,6 +10,7 @@ import { inSpaceNode } from '../operations/colour/inSpace/inSpace'
 import type { ToneChannel } from '../operations/masks/luminosityMask/luminosityMask'
 import type { Reading } from '../model/reading'
 import { UserProblem } from '../model/userProblem'
+import { coverId } from '../photo/pictureIds'
 import type { PhotoData } from '../photo/photoData'
 import type { Grid, Size } from '../planes/grid'
 import { splitIntoTiles, type Rect } from '../planes/rect'
@@ -91,7 +92,7 @@ export class RenderPool {
     const opened = await this.queue.run<Opened>(priorities.view, (lane) =>
       withSecondTry(lane, () => lane.call(async (worker) => worker.openPhoto(id, bytes, fileName, reduce, inColour))),
     )
-    if ('photo' in opened) await this.addPhoto(opened.photo)
+    if ('photo' in opened) await Promise.all([opened.photo, opened.cover].map((one) => one && this.addPhoto(one)))
     return opened
   }
 
@@ -101,8 +102,10 @@ export class RenderPool {
   }
 
   async dropPhoto(id: string): Promise<void> {
-    this.photos.delete(id)
-    await Promise.all(this.lanes.map((lane) => lane.dropPhoto(id)))
+    for (const one of [id, coverId(id)]) {
+      if (!this.photos.delete(one) && one !== id) continue
+      await Promise.all(this.lanes.map((lane) => lane.dropPhoto(one)))
+    }
   }
 
   /** Resolves when every tile has been handed over. @throws the signal's reason when aborted, RenderProblem when a tile cannot be computed */

@@ -16,6 +16,7 @@ import type { Reading } from '../model/reading'
 import { UserProblem } from '../model/userProblem'
 import type { ToneChannel } from '../operations/masks/luminosityMask/luminosityMask'
 import type { PhotoData } from '../photo/photoData'
+import { coverId, isCutOut } from '../photo/pictureIds'
 import { withReductions } from '../photo/reducePhoto'
 import type { Grid, Size } from '../planes/grid'
 import type { Rect } from '../planes/rect'
@@ -26,7 +27,14 @@ import { ReceivedNodes, type SentGraph } from './sentGraph'
 
 /** Outcome of opening a file: errors do not cross a worker boundary with their class, so they are spelt out. */
 export type Opened =
-  { readonly photo: PhotoData; readonly notices: readonly string[] } | { readonly problem: string; readonly tooLarge: boolean }
+  | {
+      readonly photo: PhotoData
+      /** How much is there of a picture that was cut out. */
+      readonly cover?: PhotoData
+      readonly transparent: boolean
+      readonly notices: readonly string[]
+    }
+  | { readonly problem: string; readonly tooLarge: boolean }
 
 /**
  * What one thread of the pool does. Everything crosses the boundary as plain data; pixels are transferred,
@@ -46,12 +54,13 @@ export class RenderWorker {
     return new RenderWorker(new Evaluator(await instantiate(kernels, { env: {} }), budget), codecs)
   }
 
-  /** Decodes a file and reduces it. `reduce` opens a photo beyond the limit at a size below it; `inColour` heeds its profile. */
+  /** Decodes a file and reduces it, cut out if its id says so. `reduce` opens a photo beyond the limit at a size below it; `inColour` heeds its profile. */
   async openPhoto(id: string, bytes: Uint8Array, fileName: string, reduce: boolean, inColour: boolean): Promise<Opened> {
     try {
-      const { full, notices } = await openPhoto(bytes, fileName, this.codecs, reduce, inColour)
-      const photo = withinLimit(withReductions(this.evaluator.kernels, id, full))
-      return { photo, notices }
+      const { full, cover, transparent, notices } = await openPhoto(bytes, fileName, this.codecs, reduce, inColour, isCutOut(id))
+      const { kernels } = this.evaluator
+      const photo = withinLimit(withReductions(kernels, id, full))
+      return { photo, ...(cover && { cover: withinLimit(withReductions(kernels, coverId(id), cover)) }), transparent, notices }
     } catch (error) {
       if (!(error instanceof UserProblem)) throw error
       return { problem: error.message, tooLarge: error instanceof TooLargeProblem }

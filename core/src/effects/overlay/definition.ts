@@ -7,12 +7,13 @@ import { angleControl, choiceControl, colourControl, lengthControl, percentContr
 import type { PatternBox } from '../../model/patternBox'
 import { gaussianBlurNode } from '../../operations/blurs/gaussianBlur/gaussianBlur'
 import { joinFieldsNode, scaleFieldNode } from '../../operations/fields/joinFields/joinFields'
-import { lightColoursNode, lightFieldNode } from '../../operations/light/lightOfTones/lightOfTones'
+import { lightColoursNode, lightFieldNode, uncoveredNode } from '../../operations/light/lightOfTones/lightOfTones'
 import { combineMasksNode } from '../../operations/masks/combineMasks/combineMasks'
 import { outlineMaskNode } from '../../operations/masks/outlineMask/outlineMask'
 import { similarMaskNode } from '../../operations/masks/similarMask/similarMask'
 import { constantFieldNode } from '../../operations/sources/constantField/constantField'
 import { laidPictureNode } from '../../operations/sources/laidPicture/laidPicture'
+import { coverId, isCutOut } from '../../photo/pictureIds'
 import { defineEffect, light } from '../effectDefinition'
 import { startingLooks } from './startingLooks'
 
@@ -66,23 +67,29 @@ export const overlay = defineEffect({
   dials: ['pattern.width', 'pattern.turn', 'shape.reach', 'shape.border', 'shape.blur'],
   applies: (path, { shape }) => (path === 'shape.reach' || path === 'shape.colour' ? shape.without === 'colour' : true),
   box,
+  startsOn: ({ pattern, shape }, { width, height }) => ({ pattern: { ...pattern, x: steady(width / 2), y: steady(height / 2) }, shape }),
   startingLooks,
   inWords: ({ pattern }) => (pattern.picture ? '' : 'Open Pattern and choose a picture.'),
   summary: ({ pattern, shape }) => ({
     pattern: pattern.picture ? `${pattern.picture.fileName}, ${Math.round(pattern.width)} px wide` : 'no picture chosen',
     shape: { nothing: 'all of it', dark: 'without what is dark', colour: 'without one colour' }[shape.without],
   }),
-  pattern: ({ pattern }) => (pattern.picture ? lightFieldNode(laid(pattern.picture, pattern)) : constantFieldNode(0)),
+  pattern: ({ pattern }) => (pattern.picture ? lightFieldNode(laid(pattern.picture.id, pattern)) : constantFieldNode(0)),
   contribute({ pattern, shape }) {
     const { picture } = pattern
     if (!picture) return light(constantFieldNode(0))
-    const tones = gaussianBlurNode(laid(picture, pattern), shape.blur)
-    const field = joinFieldsNode([withinBorders(picture, pattern, shape.border + shape.blur), seen(tones, shape)], 'product')
-    return light(field, () => (shape.without === 'dark' ? lightColoursNode(tones) : tones))
+    const [given, cover] = [picture.id, ...(isCutOut(picture.id) ? [coverId(picture.id)] : [])].map((id) =>
+      gaussianBlurNode(laid(id, pattern), shape.blur),
+    ) as [GraphNode, GraphNode?]
+    const within = withinBorders(picture, pattern, shape.border + shape.blur)
+    // Light on nothing is what is given off as it is; everything else has its colours, as far as it is there.
+    if (shape.without === 'dark') return light(joinFieldsNode([within, lightFieldNode(given)], 'product'), () => lightColoursNode(given))
+    const tones = cover ? uncoveredNode(given, cover) : given
+    return light(joinFieldsNode([within, ...(cover ? [lightFieldNode(cover, true)] : []), seen(tones, shape)], 'product'), () => tones)
   },
 })
 
-function laid({ id }: PictureReference, pattern: OverlayControls['pattern'] & { readonly picture: PictureReference | null }): GraphNode {
+function laid(id: string, pattern: OverlayControls['pattern']): GraphNode {
   const { x, y, width, turn, side } = pattern
   return laidPictureNode({ picture: id, x, y, width, height: heightOf(pattern), turn, flipped: side === 'behind' })
 }
@@ -93,7 +100,6 @@ function heightOf({ picture, width }: OverlayControls['pattern']): number {
 
 /** What of it is not left out. */
 function seen(tones: GraphNode, { without, colour, reach }: OverlayControls['shape']): GraphNode {
-  if (without === 'dark') return lightFieldNode(tones)
   if (without === 'nothing' || reach === 0) return constantFieldNode(1)
   const alike = similarMaskNode(tones, {
     taps: [{ x: 0, y: 0, colour: rgbFromHex(colour) }],

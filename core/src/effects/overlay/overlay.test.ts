@@ -1,9 +1,14 @@
 import sharp from 'sharp'
 import { beforeAll, describe, expect, it } from 'vitest'
+import { testCodecs } from '../../../test-support/codecs'
 import { loadKernels } from '../../../test-support/kernels'
 import { effectOf, fieldOf, pictureOf, sumOf } from '../../../test-support/looks'
 import { evaluatorFor, photoFrom, samplePixels } from '../../../test-support/pictures'
+import { openPhoto } from '../../codecs/openPhoto'
 import type { Evaluator } from '../../graph/evaluator'
+import type { Kernels } from '../../graph/operation'
+import { coverId, cutOutId } from '../../photo/pictureIds'
+import { withReductions } from '../../photo/reducePhoto'
 
 const size = { width: 300, height: 200 }
 const count = size.width * size.height
@@ -15,9 +20,10 @@ const ramps = Uint8ClampedArray.from({ length: 4 * count }, (_, k) => {
 const other = { width: 90, height: 60 }
 const otherPixels = samplePixels(other.width, other.height, 4)
 
+let kernels: Kernels
 let evaluator: Evaluator
 beforeAll(async () => {
-  const kernels = await loadKernels()
+  kernels = await loadKernels()
   const photos = [
     photoFrom(kernels, 'photo', size.width, size.height, ramps),
     photoFrom(kernels, 'other', other.width, other.height, otherPixels),
@@ -75,6 +81,49 @@ describe('a picture laid over the photo', () => {
     expect(without[100 * size.width + 150]).toBeLessThan(0.05)
     const light = fieldOf(evaluator, size, laid({}, { without: 'dark' }))
     expect(light[100 * size.width + 150]! - Math.max(r!, g!, b!) / 255).toBeLessThan(0.05)
+  })
+
+  // libvips' "over" of Porter and Duff, through sharp; on encoded tones, as the mode is.
+  it.each([90, 30])('leaves out what is transparent in it, by as much, laid %i px wide', async (wide) => {
+    // What cannot be seen is green; it must not be seen at the edges either.
+    const cut = Uint8ClampedArray.from(otherPixels, (code, k) => {
+      const [x, y] = [Math.floor(k / 4) % other.width, Math.floor(k / 4 / other.width)]
+      const alpha = x < 30 ? 0 : x < 60 ? Math.round((255 * y) / other.height) : 255
+      if (k % 4 === 3) return alpha
+      return alpha === 0 ? [0, 255, 0][k % 4]! : code
+    })
+    const png = await sharp(cut, { raw: { ...other, channels: 4 } })
+      .png()
+      .toBuffer()
+    const { full, cover, transparent } = await openPhoto(new Uint8Array(png), 'cut.png', testCodecs, false, false, true)
+    expect(transparent).toBe(true)
+    const id = cutOutId('cut')
+    const own = evaluatorFor(
+      kernels,
+      photoFrom(kernels, 'photo', size.width, size.height, ramps),
+      withReductions(kernels, id, full),
+      withReductions(kernels, coverId(id), cover!),
+    )
+    const effect = laid({ picture: { ...reference, id }, width: wide })
+    effect.mix = { mode: 'normal', amount: 100, linear: false }
+    const pixels = pictureOf(own, size, effect)
+    const height = (wide * other.height) / other.width
+    const small = await sharp(png).resize(wide, height, { kernel: 'linear' }).png().toBuffer()
+    const over = await sharp(ramps, { raw: { ...size, channels: 4 } })
+      .composite([{ input: small, left: 150 - wide / 2, top: 100 - height / 2 }])
+      .removeAlpha()
+      .raw()
+      .toBuffer()
+    let [off, places] = [0, 0]
+    for (let y = 100 - height / 2 + 2; y < 98 + height / 2; y++)
+      for (let x = 152 - wide / 2; x < 148 + wide / 2; x++)
+        for (const [k, code] of inside(pixels, x, y).entries()) {
+          off += Math.abs(code - over[3 * (y * size.width + x) + k]!)
+          places++
+        }
+    expect(off / places).toBeLessThan(wide === other.width ? 1.5 : 6)
+    // Where nothing is there the photo is as it was.
+    expect(inside(pixels, 152 - wide / 2, 100)).toEqual([0, 1, 2].map((k) => ramps[4 * (100 * size.width + 152 - wide / 2) + k]))
   })
 
   it('is nothing without a picture, and ends at any size', () => {

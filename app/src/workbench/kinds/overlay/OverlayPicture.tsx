@@ -7,6 +7,7 @@ export function OverlayPicture({ effect }: EffectPanelProps<'overlay'>) {
   return (
     <ChoosePicture
       picture={effect.controls.pattern.picture}
+      use="seen"
       onChoose={(picture) =>
         changeKind('overlay', effect.id, 'Picture that is laid over', ({ controls }) => void (controls.pattern.picture = picture))
       }

@@ -31,6 +31,23 @@ export const lightColours: Operation<{ readonly tint: Rgb }> = {
   },
 }
 
+/** The colours of a cut-out picture: what it gives off, divided in linear light by how much of it is there. */
+export const uncovered: Operation = {
+  name: 'uncovered',
+  run(context, _params, inputs, rect) {
+    const count = rect.width * rect.height
+    const tones = inputAt(inputs, 0)
+    const out = [0, 1, 2].map(() => context.plane(count)) as [number, number, number]
+    context.kernels.uncover(plane(tones, 0), plane(tones, 1), plane(tones, 2), plane(inputAt(inputs, 1), 0), count, ...out)
+    return { kind: 'tones', rect, planes: out }
+  },
+}
+
+/** @param light what is given off, on black @param cover how much is there, as grey of as much linear light */
+export function uncoveredNode(light: GraphNode, cover: GraphNode): GraphNode {
+  return graphNode('uncovered', {}, [light, cover])
+}
+
 export function lightFieldNode(tones: GraphNode, linear = false): GraphNode {
   return graphNode('lightField', { linear }, [tones])
 }

@@ -1,0 +1,36 @@
+// The id of a picture is the SHA-256 of its file, and how that is read.
+
+const IN_COLOUR = '.colour'
+const CUT_OUT = '.cutout'
+const COVER = '.cover'
+
+/**
+ * Id of a photo or picture that is converted from the profile that it carries. Another than that of the file: photos of earlier scenes are shown as they were, with their
+ * codes taken as they are, and so are the pictures that masks read.
+ */
+export function inColourId(fileId: string): string {
+  return `${fileId}${IN_COLOUR}`
+}
+
+export function isInColour(id: string): boolean {
+  return id.includes(IN_COLOUR)
+}
+
+/** Id of a picture whose transparent parts stay so; of others they are laid on white. */
+export function cutOutId(id: string): string {
+  return `${id}${CUT_OUT}`
+}
+
+export function isCutOut(id: string): boolean {
+  return id.includes(CUT_OUT)
+}
+
+/** Id of the grey picture that says how much of a cut-out picture is there. */
+export function coverId(id: string): string {
+  return `${id}${COVER}`
+}
+
+/** The SHA-256 of its file. */
+export function fileIdOf(id: string): string {
+  return id.split('.', 1)[0] ?? id
+}
