@@ -31,8 +31,8 @@ export class LaneFailure extends Error {
   }
 }
 
-/** A thread that holds more when a photo is let go is replaced by a fresh one, bytes. */
-const MOST_MEMORY_AT_REST = 200e6
+/** A thread that holds more when a photo is let go is replaced by a fresh one, bytes: little, since nobody waits for it then, and what it holds grows only. */
+const MOST_MEMORY_AT_REST = 48e6
 
 /** A thread that keeps less of its results than this part of the budget would compute most of them again and again. */
 const LEAST_SHARE = 1 / 8
