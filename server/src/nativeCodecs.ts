@@ -30,6 +30,7 @@ export const nativeCodecs = (others: Codecs): Codecs => ({
       return { width: info.width, height: info.height, data: pixels }
     }
   },
+  decodeQuickly: (format, bytes) => others.decodeQuickly(format, bytes),
   toSrgb: (profile, data) => others.toSrgb(profile, data),
   encodeWhole: (rows, size, options) => others.encodeWhole(rows, size, options),
   async encodeBand(band, options, kernels) {

@@ -135,7 +135,7 @@ function useAddPhoto() {
   const [offer, setOffer] = useState<Offer>()
   const { mutate, isPending } = useMutation({
     mutationFn: ({ file, reduce }: { file: File; reduce: boolean }) => {
-      showWhileOpening(file)
+      showWhileOpening(file, file.name)
       return addPhoto(file, reduce)
     },
     onSuccess: async ({ id, notices }) => {

@@ -1,6 +1,6 @@
 import type { Kernels } from '../graph/operation'
 import type { LoadCodec } from './codecModules'
-import { decoderFor, type Decode } from './decodePixels'
+import { decodeQuickly, decoderFor, type Decode, type DecodedPixels } from './decodePixels'
 import type { Band, EncodedBand, Size } from './formats/fileFormat'
 import { encodeAvifBand } from './formats/avif/encodeAvifBand'
 import { encodeJpegBand } from './formats/jpeg/encodeJpegBand'
@@ -16,6 +16,8 @@ import type { PhotoFormat } from './sniffFormat'
 export interface Codecs {
   /** The decoder of a format, ready. It throws on data that cannot be decoded. @throws Error if there is none to be had */
   decoderFor(format: PhotoFormat): Promise<Decode>
+  /** A coarser picture of a file, which is there sooner, for while it is opened; nothing if its format has none. It throws on data that cannot be decoded. */
+  decodeQuickly(format: PhotoFormat, bytes: Uint8Array): Promise<DecodedPixels | undefined>
   /** Converts interleaved RGBA from an ICC profile to sRGB, in place. */
   toSrgb(profile: Uint8Array, data: Uint8ClampedArray | Uint16Array): Promise<ProfileOutcome>
   /** Rows of a picture as the format has them. */
@@ -28,6 +30,7 @@ export interface Codecs {
 export function wasmCodecs(load: LoadCodec, deflate: DeflateBand = deflateInScript): Codecs {
   return {
     decoderFor: (format) => decoderFor(format, load),
+    decodeQuickly: (format, bytes) => decodeQuickly(format, bytes, load),
     toSrgb: (profile, data) => toSrgb(profile, data, load),
     encodeBand: async (band, { format, quality }, kernels) => encoders[format]({ band, quality, kernels, deflate, load }),
     encodeWhole: (rows, size, { quality }) => encodeWebp(rows, size, quality, load),

@@ -34,6 +34,8 @@ interface Decoder {
   readonly codec?: CodecName
   readonly init?: unknown
   decode(bytes: Uint8Array, load: LoadCodec): Promise<DecodedPixels>
+  /** A coarser picture, which is there sooner. */
+  decodeQuickly?(bytes: Uint8Array, load: LoadCodec): Promise<DecodedPixels>
 }
 
 const copyOf = (bytes: Uint8Array): ArrayBuffer => bytes.slice().buffer as ArrayBuffer
@@ -57,7 +59,10 @@ const decoders: Record<PhotoFormat, Decoder> = {
   },
   // They are large, and seldom needed.
   tiff: { decode: async (bytes) => (await import('./decodeTiff')).decodeTiff(copyOf(bytes)) },
-  raw: { decode: async (bytes, load) => (await import('./decodeRaw')).decodeRaw(bytes, load) },
+  raw: {
+    decode: async (bytes, load) => (await import('./decodeRaw')).decodeRaw(bytes, load),
+    decodeQuickly: async (bytes, load) => (await import('./decodeRaw')).decodeRaw(bytes, load, true),
+  },
 }
 
 /** Sixteen bits a channel. The picture lies in the memory of the codec until it is freed there. */
@@ -66,6 +71,11 @@ async function decodePng16(bytes: Uint8Array): Promise<DecodedPixels> {
   const { width, height, data } = picture
   picture.free()
   return { width, height, data }
+}
+
+/** A coarser picture, which is there sooner; nothing if the format has none. @throws whatever its codec throws on broken data */
+export async function decodeQuickly(format: PhotoFormat, bytes: Uint8Array, load: LoadCodec): Promise<DecodedPixels | undefined> {
+  return decoders[format].decodeQuickly?.(bytes, load)
 }
 
 /** The decoder of a format, ready. It throws whatever its codec throws on broken data. @throws Error if the codec cannot be loaded */

@@ -40,6 +40,23 @@ describe('a raw file', () => {
     }
   })
 
+  it('is there at half its size before, in the same colours', async () => {
+    const { width, height, data } = (await testCodecs.decodeQuickly(
+      'raw',
+      dngOf({ ...size, pattern: [0, 1, 1, 2], compressed: true, light }),
+    ))!
+    expect([width, height]).toEqual([size.width / 2, size.height / 2])
+    for (const [x, y] of [
+      [20, 14],
+      [74, 48],
+    ] as const)
+      for (let k = 0; k < 3; k++) {
+        const found = data[4 * ((y / 2) * width + x / 2) + k]! / 65535
+        expect(Math.abs(found - encodeSrgb(fieldAt(x, y)[k]!)), `${x}, ${y}, ${k}`).toBeLessThan(0.008)
+      }
+    expect(await testCodecs.decodeQuickly('jpeg', new Uint8Array(40))).toBeUndefined()
+  })
+
   it('that was held upright stands upright', async () => {
     const { full } = await openPhoto(
       dngOf({ ...size, pattern: [0, 1, 1, 2], compressed: false, orientation: 6, light }),

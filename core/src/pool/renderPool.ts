@@ -19,7 +19,7 @@ import { Bands } from './bands'
 import { ColumnLanes } from './columnLanes'
 import { Lane, LaneFailure, type StartThread } from './lane'
 import { RenderProblem } from './renderProblem'
-import type { Opened, RenderWorker } from './renderWorker'
+import type { Opened, QuickPicture, RenderWorker } from './renderWorker'
 import type { SentGraph } from './sentGraph'
 import { TaskQueue } from './taskQueue'
 
@@ -94,6 +94,11 @@ export class RenderPool {
     )
     if ('photo' in opened) await Promise.all([opened.photo, opened.cover].map((one) => one && this.addPhoto(one)))
     return opened
+  }
+
+  /** A coarse picture of a file that takes long to open; nothing of others. */
+  quickPicture(bytes: Uint8Array, fileName: string): Promise<QuickPicture | undefined> {
+    return this.queue.run(priorities.view, (lane) => lane.call(async (worker) => worker.quickPicture(bytes, fileName)))
   }
 
   async addPhoto(photo: PhotoData): Promise<void> {

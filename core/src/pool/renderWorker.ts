@@ -4,6 +4,7 @@ import type { Codecs } from '../codecs/codecs'
 import type { Band, EncodedBand } from '../codecs/formats/fileFormat'
 import type { ExportOptions } from '../codecs/formats/registry'
 import { LARGEST_MEGAPIXELS, openPhoto, TooLargeProblem } from '../codecs/openPhoto'
+import { sniffFormat } from '../codecs/sniffFormat'
 import type { Rgb } from '../colour/hex'
 import { Evaluator, type Keep } from '../graph/evaluator'
 import type { GraphNode } from '../graph/node'
@@ -24,6 +25,11 @@ import { readPhoto } from '../reading/readPhoto'
 import { renderTile, type BitDepth } from '../render/renderTile'
 import { Diary } from './diary'
 import { ReceivedNodes, type SentGraph } from './sentGraph'
+
+/** A picture as the screen takes it, RGBA. */
+export interface QuickPicture extends Size {
+  readonly pixels: Uint8ClampedArray<ArrayBuffer>
+}
 
 /** Outcome of opening a file: errors do not cross a worker boundary with their class, so they are spelt out. */
 export type Opened =
@@ -65,6 +71,18 @@ export class RenderWorker {
       if (!(error instanceof UserProblem)) throw error
       return { problem: error.message, tooLarge: error instanceof TooLargeProblem }
     }
+  }
+
+  /** A coarse picture of a file that takes long to open, RGBA; nothing of others, or if it cannot be read: opening it says why. */
+  async quickPicture(bytes: Uint8Array, fileName: string): Promise<QuickPicture | undefined> {
+    const sniffed = sniffFormat(bytes, fileName)
+    const decoded = 'format' in sniffed ? await this.codecs.decodeQuickly(sniffed.format, bytes).catch(() => undefined) : undefined
+    if (!decoded) return undefined
+    const { width, height, data } = decoded
+    const pixels = new Uint8ClampedArray(data.length)
+    const perCode = data instanceof Uint16Array ? 257 : 1
+    for (let i = 0; i < data.length; i++) pixels[i] = (data[i] ?? 0) / perCode
+    return transfer({ width, height, pixels }, [pixels.buffer])
   }
 
   addPhoto(photo: PhotoData): void {
