@@ -6,7 +6,7 @@ declare module 'libraw-wasm/dist/libraw.js' {
     readonly noAutoBright: boolean
     readonly adjustMaximumThr: number
     readonly userQual: number
-  readonly halfSize: boolean
+    readonly halfSize: boolean
   }
 
   /** One raw file. Its methods throw what is no `Error` where LibRaw fails. */
