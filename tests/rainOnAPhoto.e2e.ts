@@ -210,7 +210,7 @@ describe('rain on a photo, from drop to file', () => {
 
   it('cancels an export: nothing is saved, and another can be begun', async () => {
     await page.getByRole('link', { name: 'Shelf' }).click()
-    await dropPhoto(page, await sharp(photo).resize(6000, 4000).jpeg().toBuffer(), 'large.jpg', 'image/jpeg')
+    await dropPhoto(page, await sharp(photo).resize(4500, 3000).jpeg().toBuffer(), 'large.jpg', 'image/jpeg')
     await page.getByRole('link', { name: 'Export' }).click()
     let files = 0
     page.on('download', () => files++)
@@ -219,7 +219,7 @@ describe('rain on a photo, from drop to file', () => {
     await page.getByRole('button', { name: 'Cancel' }).click()
     await page.getByRole('button', { name: 'Make the PNG file' }).waitFor()
     // What would come of the first comes before the second.
-    const second = page.waitForEvent('download')
+    const second = page.waitForEvent('download', { timeout: 60_000 })
     await page.getByRole('button', { name: 'Make the PNG file' }).click()
     await second
     expect(files).toBe(1)
