@@ -1,7 +1,7 @@
 import type { Browser, Page } from 'playwright-core'
 import sharp from 'sharp'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
-import { canvasPixel, drawn, dropPhoto, launch, saved, settled, shelfReady, visit } from './support/browser'
+import { canvasPixel, drawn, dropFile, dropPhoto, launch, saved, settled, shelfReady, visit } from './support/browser'
 
 const size = { width: 1500, height: 1000 }
 const HORIZON = 370
@@ -153,6 +153,29 @@ describe('somebody new, with a photo in which nothing is marked', () => {
     await settled(page)
     await page.keyboard.press('g')
     await reading.getByText('The horizon is marked by hand').waitFor()
+  })
+
+  it('has no photo read once that is switched off; what is read later changes an effect only as a step', async () => {
+    const reading = page.getByRole('region', { name: 'Read from the photo' })
+    await reading.getByRole('switch', { name: 'Read new photos by itself' }).click()
+    await page.getByRole('link', { name: 'Shelf' }).click()
+    await shelfReady(page)
+    await dropFile(page, await sea(), 'sea again.jpg', 'image/jpeg')
+    await page.waitForURL(/\/scene\//)
+    await add('Far')
+    await look('Grey day').click()
+    const unread = await at(0.1, 0.33)
+    await page.keyboard.press('g')
+    await reading.getByText('The photo has not been read yet.').waitFor()
+    await reading.getByRole('button', { name: 'Read the photo' }).click()
+    await reading.getByText('A horizon, 37 % down').waitFor()
+    await expect.poll(() => at(0.1, 0.33)).not.toBe(unread)
+    await undo().click()
+    await expect.poll(() => at(0.1, 0.33)).toBe(unread)
+    await reading.getByText('No horizon was found').waitFor()
+    await page.getByRole('button', { name: 'Redo' }).click()
+    await reading.getByText('A horizon, 37 % down').waitFor()
+    await reading.getByRole('switch', { name: 'Read new photos by itself' }).click()
     expect(complaints).toEqual([])
   })
 })

@@ -19,6 +19,7 @@ import {
   isInColour,
   marksFor,
   noMarks,
+  notRead,
   outputSpaces,
   parseMarks,
   parseRecipe,
@@ -39,7 +40,7 @@ import { priorities, RenderProblem, type RenderPool } from '@welkinar/core/pool'
 import { createNodePool } from './nodePool'
 
 const USAGE =
-  'npm run render -- --photo in.jpg --recipe recipe.json --out out.png [--marks marks.json] [--scale 0.25] [--region x,y,width,height] [--quality 92] [--bits 16] [--colours display-p3] [--place drop] [--threads 2] [--memory 400]'
+  'npm run render -- --photo in.jpg --recipe recipe.json --out out.png [--marks marks.json] [--scale 0.25] [--region x,y,width,height] [--quality 92] [--bits 16] [--colours display-p3] [--place drop] [--reading no] [--threads 2] [--memory 400]'
 const TILE = 512
 
 interface Task {
@@ -56,6 +57,8 @@ interface Task {
   readonly space: OutputSpace
   /** Whether the file may say where the photo was taken. */
   readonly place: boolean
+  /** Whether the photo is read if there are no marks. */
+  readonly reading: boolean
   readonly threads: number | undefined
   /** Most that results may take, megabytes. */
   readonly memory: number | undefined
@@ -73,6 +76,7 @@ function readTask(): Task {
     bits: '',
     colours: '',
     place: '',
+    reading: '',
     threads: '',
     memory: '',
   }
@@ -92,7 +96,8 @@ function readTask(): Task {
     scale: numberOption(values['scale'], 'scale', 0.001, 1) ?? 1,
     region: values['region'] === undefined ? undefined : readRegion(values['region']),
     quality: numberOption(values['quality'], 'quality', 1, 100) ?? 92,
-    place: placeOf(values['place']),
+    place: choiceOf('place', values['place'], 'keep', 'drop'),
+    reading: choiceOf('reading', values['reading'], 'yes', 'no'),
     bits: bitsOf(values['bits'], formatOf(out)),
     space: spaceOf(values['colours']),
     threads: numberOption(values['threads'], 'threads', 1, 64),
@@ -131,9 +136,10 @@ function spaceOf(text = 'srgb'): OutputSpace {
   throw new UserProblem(`--colours is ${names.join(' or ')}; “${text}” came.`)
 }
 
-function placeOf(text: string | undefined): boolean {
-  if (text === undefined || text === 'keep' || text === 'drop') return text !== 'drop'
-  throw new UserProblem(`--place is keep or drop; “${text}” came.`)
+/** Whether an option is not refused. */
+function choiceOf(name: string, text: string | undefined, usual: string, other: string): boolean {
+  if (text === undefined || text === usual || text === other) return text !== other
+  throw new UserProblem(`--${name} is ${usual} or ${other}; “${text}” came.`)
 }
 
 function numberOption(text: string | undefined, name: string, least: number, most: number): number | undefined {
@@ -187,7 +193,7 @@ async function renderFile(task: Task, pool: RenderPool): Promise<void> {
     photo,
     amount: recipe.amount,
     ...stackWithout(stack, missing),
-    ...(await readMarks(task.marks, pool, photo)),
+    ...(await readMarks(task, pool, photo)),
   }
   const rect = rectFor(task.region, grid, source)
   const options = { format: task.format, quality: task.quality, depth: task.bits, space: task.space }
@@ -226,9 +232,9 @@ async function openPictures(pictures: readonly PictureReference[], folder: strin
 }
 
 /** Marks, groundwork and depth of the photo, if a file with them is given. */
-async function readMarks(path: string | undefined, pool: RenderPool, photo: Size): Promise<Partial<PictureSource>> {
+async function readMarks({ marks: path, reading }: Task, pool: RenderPool, photo: Size): Promise<Partial<PictureSource>> {
   // Without marks it goes by what the photo shows, as a new scene does.
-  if (path === undefined) return { marks: { ...noMarks, reading: await pool.readPhoto('photo') } }
+  if (path === undefined) return { marks: { ...noMarks, reading: reading ? await pool.readPhoto('photo') : notRead } }
   const file = parseMarks(new TextDecoder().decode(await readInput(path)), basename(path))
   const marks = marksFor(file, photo)
   const groundwork = groundworkFor(file, photo)

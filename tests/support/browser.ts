@@ -99,6 +99,7 @@ export async function dropPhoto(page: Page, bytes: Uint8Array, name: string, typ
   await dropFile(page, bytes, name, type)
   await page.waitForURL(/\/scene\//)
   await settled(page)
+  await appears(page, '[data-testid=picture][data-read=true]')
 }
 
 /** Drags from the middle of an element by css px. */

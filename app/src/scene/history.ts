@@ -70,6 +70,15 @@ function placeOf(patch: Patch): string {
   return patch.path.join('/')
 }
 
+/** The scene after a change that is no step of anybody's and cannot be undone; or why it cannot be made. */
+export function withoutEntry(history: SceneHistory, change: SceneChange): SceneHistory | Refusal {
+  const [changed, patches] = produceWithPatches(history.scene as Scene, (draft) => {
+    change(draft as Scene)
+  })
+  const scene = checkedAfter(changed, placesOf(patches))
+  return scene instanceof Refusal ? scene : { ...history, scene }
+}
+
 /** The scene one step back; or why that cannot be done. */
 export function undo(history: SceneHistory, now: number): SceneHistory | Refusal {
   const entry = history.entries[history.position - 1]

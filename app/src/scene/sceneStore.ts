@@ -20,7 +20,7 @@ import { showProblem } from '../common/notices'
 import type { HistoryEntry } from '../storage/database'
 import { endGestureLater } from './gestures'
 import { fittedPlace, freshView, type Panel, type ViewState } from './viewState'
-import { applyChange, redo, undo, type SceneChange, type SceneHistory } from './history'
+import { applyChange, redo, undo, withoutEntry, type SceneChange, type SceneHistory } from './history'
 
 /** Why the scene cannot be changed here; nothing while it can. */
 export type ReadOnly = 'another tab' | 'gone'
@@ -34,6 +34,8 @@ interface SceneState extends ViewState {
   close(): void
   /** Changes the scene, if the change leaves it valid; else says why not. Returns whether it was made. */
   change(label: string, change: SceneChange, gesture?: string): boolean
+  /** Changes the scene by what nobody did, which cannot be undone. */
+  settle(change: SceneChange): void
   /** Shows the scene with a change that is not made; without one, as it is. */
   try(change: SceneChange | undefined): void
   undo(): void
@@ -66,6 +68,12 @@ export const useScene = create<SceneState>()((set, get) => ({
     if (gesture !== undefined) endGestureLater(() => endGesture(gesture))
     set({ history: changed, trial: undefined })
     return true
+  },
+  settle: (change) => {
+    const { history, readOnly } = get()
+    const changed = history && !readOnly && withoutEntry(history, change)
+    if (changed instanceof Refusal) throw new Error(changed.reason)
+    if (changed) set({ history: changed })
   },
   try: (change) => {
     const scene = get().history?.scene

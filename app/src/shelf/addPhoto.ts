@@ -3,7 +3,7 @@ import {
   emptyStack,
   inColourId,
   noMarks,
-  nothingRead,
+  notRead,
   Refusal,
   SCENE_VERSION,
   UserProblem,
@@ -13,7 +13,6 @@ import {
   type Stack,
   untouched,
 } from '@welkinar/core'
-import { renderPool } from '../engine/engine'
 import { leaseFile } from '../engine/photos'
 import { isOutOfRoom } from '../storage/database'
 import { photoId } from '../storage/photos'
@@ -35,12 +34,7 @@ export async function addPhoto(file: File, reduce = false): Promise<NewScene> {
   const lease = leaseFile(id, file, file.name, reduce)
   try {
     const photo = await lease.opened
-    const pool = await renderPool()
-    const reading = await pool.readPhoto(id).catch((error: unknown) => {
-      console.warn(error)
-      return nothingRead
-    })
-    const scene = sceneOf(photo, file.name, nameFrom(file.name), { ...emptyStack, marks: { ...noMarks, reading } })
+    const scene = sceneOf(photo, file.name, nameFrom(file.name), { ...emptyStack, marks: { ...noMarks, reading: notRead } })
     // The Workbench makes the picture for the Shelf; nobody waits for it here.
     await storeScene(scene, file, reduce)
     return { id: scene.id, notices: photo.notices }

@@ -2,8 +2,10 @@ import { z } from 'zod'
 import { placeControl } from './controls'
 import { levelSchema } from './level'
 
+/** Of a photo that has not been read yet. */
+export const NOT_READ = 0
 /** The ways in which photos have been read; the last is that of now. A scene keeps what an earlier one has read. */
-const READING_METHODS = [1, 2, 3, 4, 5, 6] as const
+const READING_METHODS = [NOT_READ, 1, 2, 3, 4, 5, 6] as const
 export const READING_METHOD = 6
 /** Nearest and farthest distance of a reading, metres; its codes 0-255 are even steps of the logarithm between them. */
 export const NEAREST = 1
@@ -45,7 +47,7 @@ export const readingSchema = z.strictObject({
 })
 export type Reading = z.infer<typeof readingSchema>
 
-/** Of a photo that could not be read: no line is assumed in it. */
+/** Of a photo in which nothing is to be read: no line is assumed in it. */
 export const nothingRead: Reading = {
   method: READING_METHOD,
   horizon: null,
@@ -55,6 +57,9 @@ export const nothingRead: Reading = {
   brights: noBrights,
   distance: null,
 }
+
+/** Of a new scene, whose photo will be read: nothing is assumed meanwhile. */
+export const notRead: Reading = { ...nothingRead, method: NOT_READ }
 
 /** Base 64 (RFC 4648). */
 export function base64Of(bytes: Uint8Array): string {

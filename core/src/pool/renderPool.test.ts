@@ -1,6 +1,7 @@
 import type { Remote } from 'comlink'
 import { describe, expect, it } from 'vitest'
 import { graphNode } from '../graph/node'
+import { nothingRead } from '../model/reading'
 import type { PhotoData } from '../photo/photoData'
 import { gridAt, gridBounds } from '../planes/grid'
 import { Diary } from './diary'
@@ -9,6 +10,9 @@ import { priorities, RenderPool } from './renderPool'
 import { RenderProblem } from './renderProblem'
 import type { RenderWorker } from './renderWorker'
 import { ReceivedNodes, type SentGraph } from './sentGraph'
+
+/** In so many steps a photo is read. */
+const STEPS = 3
 
 type Tile = (node: string, isGivenUp?: () => boolean) => Promise<Uint8ClampedArray<ArrayBuffer>>
 
@@ -21,6 +25,7 @@ class FakeThread {
   private readonly nodes = new ReceivedNodes()
   private diary: Diary | undefined
 
+  private steps = 0
   /** Bytes of its memory, when a photo is dropped. */
   memory = 0
 
@@ -36,6 +41,10 @@ class FakeThread {
       dropPhoto: (id: string) => {
         this.photos.splice(this.photos.indexOf(id), 1)
         return Promise.resolve(this.memory)
+      },
+      readOn: () => {
+        this.sent.push(['read on'])
+        return Promise.resolve(++this.steps < STEPS ? undefined : nothingRead)
       },
       renderTile: (graph: SentGraph, _grid: unknown, _rect: unknown, call: number) => {
         this.sent.push(graph.nodes.map(({ operation }) => operation))
@@ -87,6 +96,16 @@ describe('a pool of threads', () => {
     await draw(pool, graphNode('other', {}, [base]))
     await draw(pool)
     expect(threads[0]!.sent).toEqual([['base', 'top'], ['other'], []])
+  })
+
+  it('reads a photo in steps, between which goes what is wanted sooner; what is no longer wanted is not read on', async () => {
+    const { pool, threads } = poolOf(pixels)
+    const read = pool.readPhoto('a')
+    await draw(pool, base)
+    expect(await read).toEqual(nothingRead)
+    expect(threads[0]!.sent).toEqual([['read on'], ['base'], ['read on'], ['read on']])
+    await expect(pool.readPhoto('a', AbortSignal.abort())).rejects.toThrow(/abort/i)
+    expect(threads[0]!.sent.length).toBe(4)
   })
 
   it.each([

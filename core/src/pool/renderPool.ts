@@ -192,9 +192,16 @@ export class RenderPool {
     return format.join(asWhole ? [await this.encodeWhole(all, rect, options, signal)] : all, rect, { depth, space, exif })
   }
 
-  /** What an opened photo shows: its sky, its horizon, distances. Anything else that waits goes first. */
-  readPhoto(id: string): Promise<Reading> {
-    return this.queue.run(priorities.measure, (lane) => withSecondTry(lane, () => lane.call(async (worker) => worker.readPhoto(id))))
+  /** What an opened photo shows: its sky, its horizon, distances. Between its steps goes whatever is wanted sooner. @throws the signal's reason when aborted */
+  async readPhoto(id: string, signal?: AbortSignal): Promise<Reading> {
+    // The thread that has begun goes on; a new one in its place begins anew.
+    const lane = this.lanes.length - 1
+    const step = (thread: Lane): Promise<Reading | undefined> =>
+      withSecondTry(thread, () => thread.call(async (worker) => worker.readOn(id)))
+    for (;;) {
+      const found = await this.queue.run(priorities.measure, step, { lane, signal })
+      if (found) return found
+    }
   }
 
   toneHistogram(tones: GraphNode, photo: Size, channel: ToneChannel, signal?: AbortSignal): Promise<Uint32Array> {

@@ -21,7 +21,8 @@ import { coverId, isCutOut } from '../photo/pictureIds'
 import { withReductions } from '../photo/reducePhoto'
 import type { Grid, Size } from '../planes/grid'
 import type { Rect } from '../planes/rect'
-import { readPhoto } from '../reading/readPhoto'
+import { readingSteps } from '../reading/readPhoto'
+import type { Steps } from '../reading/steps'
 import { renderTile, type BitDepth } from '../render/renderTile'
 import { Diary } from './diary'
 import { ReceivedNodes, type SentGraph } from './sentGraph'
@@ -50,6 +51,8 @@ export class RenderWorker {
   private readonly nodes = new ReceivedNodes()
   /** Number of the call that is being answered, if it has one. */
   private answering = 0
+  /** The photo that is being read, as far as that has come. */
+  private reading: { readonly id: string; readonly steps: Steps<Reading> } | undefined
 
   private constructor(
     private readonly evaluator: Evaluator,
@@ -92,6 +95,7 @@ export class RenderWorker {
   /** Forgets a photo and all results. @returns the memory that the thread holds nevertheless, bytes: it can grow only */
   dropPhoto(id: string): number {
     this.evaluator.dropPhoto(id)
+    if (this.reading?.id === id) this.reading = undefined
     return this.evaluator.kernels.memory.buffer.byteLength
   }
 
@@ -115,9 +119,12 @@ export class RenderWorker {
     }
   }
 
-  /** What an opened photo shows by itself. */
-  readPhoto(id: string): Reading {
-    return readPhoto(this.evaluator.kernels, this.evaluator.photo(id))
+  /** Reads a part of what an opened photo shows by itself; what it shows, when that was the last. */
+  readOn(id: string): Reading | undefined {
+    if (this.reading?.id !== id) this.reading = { id, steps: readingSteps(this.evaluator.kernels, this.evaluator.photo(id)) }
+    const { done, value } = this.reading.steps.next()
+    if (done) this.reading = undefined
+    return value
   }
 
   toneHistogram(tones: SentGraph, photo: Size, channel: ToneChannel): Uint32Array {

@@ -3,6 +3,7 @@ import { randomNumbers } from '../../test-support/pictures'
 import { focusEdgesOf } from './focusEdges'
 import { readScene } from './readScene'
 import { smallPhotoOf } from './smallPhoto'
+import { allAtOnce } from './steps'
 import { wetGround } from './wetGround'
 
 const fine = { width: 1000, height: 660 }
@@ -33,7 +34,7 @@ describe('edges in and out of focus', () => {
     [5, 'soft'],
   ] as const)('a step blurred by %d px is %s', (sigma, kind) => {
     const plane = step(sigma)
-    const edges = focusEdgesOf({ ...fine, planes: [plane, plane, plane] }, small)
+    const edges = allAtOnce(focusEdgesOf({ ...fine, planes: [plane, plane, plane] }, small))
     expect(total(edges[kind])).toBeGreaterThan(1)
     expect(total(edges[kind === 'sharp' ? 'soft' : 'sharp'])).toBeLessThan(0.05 * total(edges[kind]))
   })
@@ -68,7 +69,7 @@ describe('distances by focus', () => {
         for (let dx = 0; dx < 4; dx++) sum += linear[(4 * Math.floor(i / small.width) + dy) * fine.width + 4 * (i % small.width) + dx]!
       return Math.sqrt(sum / 16)
     })
-    const focus = focusEdgesOf({ ...fine, planes: [linear, linear, linear] }, small)
+    const focus = allAtOnce(focusEdgesOf({ ...fine, planes: [linear, linear, linear] }, small))
     return {
       with: readScene({ ...smallPhotoOf(small.width, small.height, [mean, mean, mean]), focus }),
       without: readScene(smallPhotoOf(small.width, small.height, [mean, mean, mean])),

@@ -2,6 +2,7 @@ import type { Kernels } from '../graph/operation'
 import { planesOfSide, type CoarsePlanes } from '../photo/coarsePlanes'
 import type { PhotoData } from '../photo/photoData'
 import type { Size } from '../planes/grid'
+import type { Steps } from './steps'
 
 /** Edges are measured on a photo whose longer side is so long, px; in a smaller one there is less to be told from them. */
 const SIDE = 1024
@@ -23,14 +24,18 @@ export interface FocusEdges {
  * Edges in and out of focus, on a grid of a given size: an edge that is blurred again loses the less of its slope the more blurred it was. Width of a step from the ratio of the slopes before and after
  * (Zhuo and Sim 2011, "Defocus map estimation from a single image", equation 5, from memory).
  */
-export function focusEdges(kernels: Kernels, photo: PhotoData, size: Size): FocusEdges {
-  return focusEdgesOf(planesOfSide(kernels, photo, SIDE), size)
+export function* focusEdges(kernels: Kernels, photo: PhotoData, size: Size): Steps<FocusEdges> {
+  const fine = planesOfSide(kernels, photo, SIDE)
+  yield
+  return yield* focusEdgesOf(fine, size)
 }
 
 /** @param fine the photo at the size at which edges are measured, linear */
-export function focusEdgesOf({ width, height, planes: [red, green, blue] }: CoarsePlanes, size: Size): FocusEdges {
+export function* focusEdgesOf({ width, height, planes: [red, green, blue] }: CoarsePlanes, size: Size): Steps<FocusEdges> {
   const light = red.map((value, i) => Math.sqrt(Math.max(0, (value + (green[i] ?? 0) + (blue[i] ?? 0)) / 3)))
+  yield
   const again = blurred(light, width, height)
+  yield
   const [sharp, soft] = [new Float32Array(size.width * size.height), new Float32Array(size.width * size.height)]
   for (let y = 2; y < height - 2; y++) {
     for (let x = 2; x < width - 2; x++) {

@@ -1,13 +1,19 @@
 import type { Kernels } from '../graph/operation'
 import { base64Of, READING_METHOD, type Reading } from '../model/reading'
 import type { PhotoData } from '../photo/photoData'
-import { readScene } from './readScene'
+import { sceneSteps } from './readScene'
 import { smallPhoto, type SmallPhoto } from './smallPhoto'
+import { allAtOnce, type Steps } from './steps'
 
 /** What a photo shows: its sky, its horizon if that is to be seen, and a distance for every place. Read at one small size, whatever the view. */
 export function readPhoto(kernels: Kernels, photo: PhotoData): Reading {
-  const small = smallPhoto(kernels, photo)
-  const { sky, horizon, light, water, distance } = readScene(small)
+  return allAtOnce(readingSteps(kernels, photo))
+}
+
+/** The same step by step, so that something else can be done between. */
+export function* readingSteps(kernels: Kernels, photo: PhotoData): Steps<Reading> {
+  const small = yield* smallPhoto(kernels, photo)
+  const { sky, horizon, light, water, distance } = yield* sceneSteps(small)
   const size = { width: small.width, height: small.height }
   return {
     method: READING_METHOD,

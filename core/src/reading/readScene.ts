@@ -3,9 +3,10 @@ import { heightOf, levelLines, skyEnds, SURE_ALONE, surestOf, type ReadHorizon }
 import { mirroredSkyline } from './mirroredSkyline'
 import { lightBeyond } from './lightBeyond'
 import { readLight, type Place } from './readLight'
-import { readSky } from './readSky'
+import { readSky, skyOver } from './readSky'
 import { isWater } from './readWater'
 import type { SmallPhoto } from './smallPhoto'
+import { allAtOnce, type Steps } from './steps'
 import { wetGround } from './wetGround'
 
 /** What a small photo shows: where its sky is, its horizon if that is seen, and how far everything is. */
@@ -24,19 +25,30 @@ const BRIGHT_AS_CLOUD = 0.85
 
 /** Reads sky, horizon and distances of a photo; each helps to find the next. */
 export function readScene(photo: SmallPhoto): ReadScene {
-  const open = readSky(photo)
+  return allAtOnce(sceneSteps(photo))
+}
+
+/** The same step by step. */
+export function* sceneSteps(photo: SmallPhoto): Steps<ReadScene> {
+  yield
+  const open = yield* readSky(photo)
+  yield
   const mirrored = open && mirroredSkyline(photo, open)
-  if (open && mirrored) return withRest(photo, withGlow(photo, open, mirrored), mirrored)
+  yield
+  if (open && mirrored) return yield* withRest(photo, withGlow(photo, open, mirrored), mirrored)
   const lines = levelLines(photo)
+  yield
   const found = surestOf(lines, photo, open)
-  if (open && found) return withRest(photo, withGlow(photo, open, found), found)
+  yield
+  if (open && found) return yield* withRest(photo, withGlow(photo, open, found), found)
   // A line that is very sure by itself, or one under a sky that clouds break up: what hangs over it is sky. Over one that is less sure a sky is seen, but no horizon claimed.
   const alone = found ?? surestOf(lines, photo, undefined)
-  if (!alone) return withRest(photo, open, undefined)
+  yield
+  if (!alone) return yield* withRest(photo, open, undefined)
   const holds =
     (alone.sureness > SURE_ALONE && (open !== undefined || isLighterAbove(photo, heightOf(alone, photo)))) ||
     (open !== undefined && isBrokenUp(photo, open, heightOf(alone, photo)))
-  return withRest(photo, holds || !open ? readSky(photo, heightOf(alone, photo)) : open, holds ? alone : undefined)
+  return yield* withRest(photo, holds || !open ? skyOver(photo, heightOf(alone, photo)) : open, holds ? alone : undefined)
 }
 
 /** Whether it is lighter over a line than under it: with no sky to be seen, a line with what is dark above is a shore or an edge that one looks down on. */
@@ -73,14 +85,14 @@ function isBrokenUp({ width, light }: SmallPhoto, sky: Uint8Array, lineAt: (x: n
 
 /** The sky with what is brighter than it and hangs over the horizon: around the sun it is anything but even. */
 function withGlow(photo: SmallPhoto, sky: Uint8Array, horizon: ReadHorizon): Uint8Array {
-  const over = readSky(photo, heightOf(horizon, photo))
+  const over = skyOver(photo, heightOf(horizon, photo))
   let [sum, count] = [0, 0]
   sky.forEach((value, i) => {
     if (!value) return
     sum += photo.light[i] ?? 0
     count++
   })
-  return sky.map((value, i) => (value || (over?.[i] && (photo.light[i] ?? 0) * count >= sum) ? 1 : 0))
+  return sky.map((value, i) => (value || (over[i] && (photo.light[i] ?? 0) * count >= sum) ? 1 : 0))
 }
 
 /** Of the width or height: so near to a border the brightest of a sky is only where it comes nearest to a light beyond. */
@@ -92,10 +104,14 @@ function lightOf(inFrame: Place | undefined, beyond: Place | undefined): Place |
   return off < AT_BORDER ? beyond : inFrame
 }
 
-function withRest(photo: SmallPhoto, sky: Uint8Array | undefined, horizon: ReadHorizon | undefined): ReadScene {
+function* withRest(photo: SmallPhoto, sky: Uint8Array | undefined, horizon: ReadHorizon | undefined): Steps<ReadScene> {
+  yield
   const lowest = sky && Math.max(...skyEnds(sky, photo.width, photo.height))
   const over = horizon ? heightOf(horizon, photo) : lowest === undefined ? undefined : () => lowest
   const light = lightOf(readLight(photo, over), sky && lightBeyond(photo, sky))
-  const water = horizon && isWater(photo, horizon) ? horizon : undefined
-  return { sky, horizon, light, water: water ?? wetGround(photo), distance: readDistance(photo, sky, horizon, water !== undefined) }
+  yield
+  const bed = horizon && isWater(photo, horizon) ? horizon : undefined
+  const water = bed ?? wetGround(photo)
+  yield
+  return { sky, horizon, light, water, distance: readDistance(photo, sky, horizon, bed !== undefined) }
 }

@@ -1,5 +1,6 @@
 import { skyEnds } from './readHorizon'
 import { at, flood, type SmallPhoto } from './smallPhoto'
+import type { Steps } from './steps'
 
 /** Edges between which the one is looked for that parts the sky from what stands before it. */
 const THRESHOLDS = [0.006, 0.009, 0.013, 0.018, 0.025, 0.034, 0.045, 0.06, 0.08]
@@ -40,12 +41,14 @@ const NEAR_ITS_END = 0.15
  * an edge has to be is chosen so that sky and rest are each as even as possible (energy of Shen and Wang 2013, "Sky region detection in a single image for
  * autonomous ground robot navigation", from memory; there along columns), that the edges along its outline are strong, and that it would hardly be another with
  * the next edge (the idea of maximally stable regions, Matas, Chum, Urban and Pajdla 2002). What it encloses and is as bright as it, is cloud.
- * @param above rows that lie above a sure horizon, as a height for each column: then the sky is looked for only there, and has less to prove
  */
-export function readSky(photo: SmallPhoto, above?: (x: number) => number): Uint8Array | undefined {
-  if (above) return overHorizon(photo, above)
-  const reached = THRESHOLDS.map((threshold) => reachedFromAbove(photo, threshold).map((sky) => withClouds(photo, sky)))
-  const [through = [], wide = []] = [0, 1].map((k) => reached.map((both) => scored(photo, both[k] as Uint8Array)))
+export function* readSky(photo: SmallPhoto): Steps<Uint8Array | undefined> {
+  const reached: Candidate[][] = []
+  for (const threshold of THRESHOLDS) {
+    reached.push(reachedFromAbove(photo, threshold).map((sky) => scored(photo, withClouds(photo, sky))))
+    yield
+  }
+  const [through = [], wide = []] = [0, 1].map((k) => reached.map((both) => both[k] as Candidate))
   const all = through.find(({ sky, part }, k) => (THRESHOLDS[k] ?? 1) <= ALL_SKY.edge && part >= ALL_SKY.part && isDay(photo, sky))
   if (all) return all.sky
   const [whole, tight] = [bestOf(through), bestOf(wide)]
@@ -130,8 +133,11 @@ function isDay({ light, channels: [red, , blue] }: SmallPhoto, sky: Uint8Array):
   return meanWhere(light, sky, 1) > ALL_SKY.light && meanWhere(blue, sky, 1) > ALL_SKY.blue * meanWhere(red, sky, 1)
 }
 
-/** All that lies over a horizon, but for what stands on it and is darker. */
-function overHorizon({ width, height, light }: SmallPhoto, above: (x: number) => number): Uint8Array {
+/**
+ * The sky over a sure horizon: all that lies there, but for what stands on it and is darker.
+ * @param above height of the horizon in each column, rows from the top
+ */
+export function skyOver({ width, height, light }: SmallPhoto, above: (x: number) => number): Uint8Array {
   const over = Uint8Array.from(light, (_, i) => (Math.floor(i / width) + 0.5 < above(i % width) ? 1 : 0))
   const tones = light.filter((_, i) => over[i]).sort()
   const dark = STANDS_DARK * (tones[Math.floor(tones.length / 2)] ?? 0)

@@ -2,6 +2,7 @@ import type { Kernels } from '../graph/operation'
 import { planesOfSide } from '../photo/coarsePlanes'
 import type { PhotoData } from '../photo/photoData'
 import { focusEdges, type FocusEdges } from './focusEdges'
+import type { Steps } from './steps'
 
 /** A photo as it is read: small, in roots of linear light, which are nearly as even to the eye as codes are. */
 export interface SmallPhoto {
@@ -21,13 +22,13 @@ export interface SmallPhoto {
 const SIDE = 256
 
 /** The photo at one fixed size. */
-export function smallPhoto(kernels: Kernels, photo: PhotoData): SmallPhoto {
+export function* smallPhoto(kernels: Kernels, photo: PhotoData): Steps<SmallPhoto> {
   const { width, height, planes } = planesOfSide(kernels, photo, SIDE)
   const roots = planes.map((plane) => plane.map((value) => Math.sqrt(Math.max(0, value))))
-  return {
-    ...smallPhotoOf(width, height, roots as unknown as SmallPhoto['channels']),
-    focus: focusEdges(kernels, photo, { width, height }),
-  }
+  yield
+  const focus = yield* focusEdges(kernels, photo, { width, height })
+  yield
+  return { ...smallPhotoOf(width, height, roots as unknown as SmallPhoto['channels']), focus }
 }
 
 /** @param channels roots of linear red, green and blue */

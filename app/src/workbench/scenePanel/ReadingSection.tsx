@@ -1,9 +1,12 @@
 import Box from '@mui/material/Box'
 import Button from '@mui/material/Button'
-import { horizonOf, noMarks, waterlineOf, type PictureSource, type Reading, type Size } from '@welkinar/core'
+import FormControlLabel from '@mui/material/FormControlLabel'
+import Switch from '@mui/material/Switch'
+import { horizonOf, noMarks, NOT_READ, waterlineOf, type PictureSource, type Reading, type Size } from '@welkinar/core'
 import type { RenderPool } from '@welkinar/core/pool'
-import { useState, type ReactNode } from 'react'
+import type { ReactNode } from 'react'
 import { showProblem } from '../../common/notices'
+import { readByItself, readPhoto, useReading } from '../../scene/readPhoto'
 import { useScene } from '../../scene/sceneStore'
 import { markLight } from '../markLight'
 import { Hint, Section } from './Section'
@@ -15,17 +18,13 @@ interface ReadingSectionProps {
 
 /** What Welkinar has read from the photo by itself, to take or to dismiss; a mark that is set by hand goes before it. */
 export function ReadingSection({ pool, source }: ReadingSectionProps) {
-  const [busy, setBusy] = useState(false)
+  const { busy, byItself } = useReading()
   const marks = source.marks ?? noMarks
   const { reading } = marks
+  const isRead = reading !== null && reading.method !== NOT_READ
   const { change } = useScene.getState()
   const read = () => {
-    setBusy(true)
-    pool
-      .readPhoto(source.photo.id)
-      .then((found) => change('Read the photo', (scene) => void (scene.marks.reading = found)))
-      .catch((error: unknown) => showProblem(error, 'Reading the photo'))
-      .finally(() => setBusy(false))
+    readPhoto(pool, source.photo.id).catch((error: unknown) => showProblem(error, 'Reading the photo'))
   }
   const takeLight = (light: Reading['light']) => {
     if (light) markLight(pool, source, light, true).catch((error: unknown) => showProblem(error, 'Reading the light'))
@@ -37,12 +36,13 @@ export function ReadingSection({ pool, source }: ReadingSectionProps) {
       title="Read from the photo"
       action={
         <Button variant="outlined" disabled={busy} onClick={read}>
-          {reading ? 'Read again' : 'Read the photo'}
+          {busy ? 'Reading …' : isRead ? 'Read again' : 'Read the photo'}
         </Button>
       }
     >
       {!reading && <Hint>This scene is older than readings: without a mark, effects take the middle of the photo for the horizon.</Hint>}
-      {reading && (
+      {reading && !isRead && <Hint>{busy ? 'It is being read.' : 'The photo has not been read yet.'}</Hint>}
+      {reading && isRead && (
         <>
           <Row words={horizonInWords(reading, source.photo.height, marks.horizon !== null)}>
             {reading.horizon && !marks.horizon && (
@@ -104,6 +104,12 @@ export function ReadingSection({ pool, source }: ReadingSectionProps) {
           </Row>
         </>
       )}
+      <FormControlLabel
+        control={<Switch checked={byItself} onChange={(_, on) => readByItself(on)} />}
+        label="Read new photos by itself"
+        slotProps={{ typography: { sx: { ml: 2 } } }}
+        sx={{ m: 0 }}
+      />
     </Section>
   )
 }

@@ -4,6 +4,7 @@ import {
   findOwner,
   frameOf,
   maskList,
+  NOT_READ,
   photoPlaceOf,
   withMaskList,
   type Effect,
@@ -16,6 +17,7 @@ import type { RenderPool } from '@welkinar/core/pool'
 import { useCallback, useEffect, useMemo, useRef, useState, type KeyboardEvent, type MouseEvent, type PointerEvent } from 'react'
 import { OpeningPicture } from '../../scene/OpeningScene'
 import { showWhileOpening, useOpeningPicture } from '../../scene/openingPicture'
+import { useReadingByItself } from '../../scene/readPhoto'
 import { chosenMask, editedList, useScene } from '../../scene/sceneStore'
 import { ink } from '../../theme'
 import { PictureView, type ViewTrouble } from './PictureView'
@@ -101,6 +103,8 @@ export function PhotoView({ pool, source }: PhotoViewProps) {
     if (settled) showWhileOpening(undefined)
   }, [settled])
 
+  useReadingByItself(pool, source, settled)
+
   const zoom = port?.zoom
   useEffect(() => {
     if (zoom !== undefined) useScene.getState().set({ shownZoom: zoom })
@@ -158,6 +162,7 @@ export function PhotoView({ pool, source }: PhotoViewProps) {
         ref={canvas}
         data-testid="picture"
         data-settled={settled}
+        data-read={source.marks?.reading?.method !== NOT_READ}
         style={{ width: '100%', height: '100%', display: 'block', position: 'relative', transform: mirrored ? 'scaleX(-1)' : 'none' }}
       />
       {port && !mirrored && <PhotoOverlay pool={pool} source={source} frame={frame} port={port} settled={settled} />}
