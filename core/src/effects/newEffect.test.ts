@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import { noMarks, type SceneMarks } from '../model/marks'
-import { nothingRead } from '../model/reading'
+import { nothingRead, type Reading } from '../model/reading'
 import { newEffect } from './newEffect'
 
 const photo = { width: 6000, height: 4000 }
@@ -70,6 +70,15 @@ describe('a new effect starts where the photo wants it', () => {
     const marks = read({ light: { x: 7200, y: 900 } })
     expect(newEffect(photo, { kind: 'catchLights', id: 'c', marks }).controls.pattern).toMatchObject({ x: 7200, y: 900 })
     expect(newEffect(photo, { kind: 'sunburst', id: 's', marks }).controls.pattern).toMatchObject({ x: 5760, y: 900 })
+    const above = read({ light: { x: 3000, y: -900 } })
+    expect(newEffect(photo, { kind: 'sunburst', id: 's', marks: above }).controls.pattern).toMatchObject({ x: 3000, y: 160 })
+  })
+
+  it('where no light stands out it shines from what is brightest, but above the horizon', () => {
+    const sunburst = (part: Partial<Reading>) => newEffect(photo, { kind: 'sunburst', id: 's', marks: read(part) }).controls.pattern
+    expect(sunburst({ brightest: { x: 800, y: 600 } })).toMatchObject({ x: 800, y: 600 })
+    expect(sunburst({ brightest: { x: 800, y: 600 }, horizon: { y: 700, turn: 0 } })).toMatchObject({ x: 800, y: 380 })
+    expect(sunburst({ brightest: { x: 800, y: 600 }, light: { x: 90, y: 2000 } })).toMatchObject({ x: 240, y: 2000 })
   })
 
   it('a bloom is wide enough to be seen on small pictures too', () => {

@@ -62,7 +62,7 @@ function suitedTo(effect: Effect, definition: EffectDefinition, photo: Size, mar
   return atItsLight(effect, definition, photo, marks)
 }
 
-/** What follows a light begins at the first that is marked, or where one was read; without one above the horizon. */
+/** What follows a light begins at the first that is marked, or where one was read; without one at what is brightest, above the horizon. */
 function atItsLight(
   effect: Effect,
   { startsAtLight, showsItsLight, places = [] }: EffectDefinition,
@@ -73,20 +73,27 @@ function atItsLight(
   if (!place?.follows || !startsAtLight?.(effect.controls as never)) return effect
   const controls = effect.controls.pattern as Record<string, unknown>
   const [x, y, follows] = [place.x, place.y, place.follows].map((path) => path.replace(/^pattern\./, '')) as [string, string, string]
-  const read = marks.reading?.light
+  const { light, brightest } = marks.reading ?? { light: null, brightest: null }
+  const read = light ?? brightest
   const horizon = horizonOf(marks)
-  if (marks.lights[0]) controls[follows] = marks.lights[0].id
-  else if (read) Object.assign(controls, { [x]: showsItsLight ? inFrame(read.x, photo.width) : read.x, [y]: read.y })
-  else if (horizon) controls[y] = Math.min(controls[y] as number, horizon.y - ABOVE_HORIZON * photo.height)
+  if (marks.lights[0]) {
+    controls[follows] = marks.lights[0].id
+    return effect
+  }
+  if (read) {
+    controls[x] = showsItsLight ? inFrame(read.x, photo.width) : read.x
+    controls[y] = showsItsLight ? inFrame(read.y, photo.height) : read.y
+  }
+  if (!light && horizon) controls[y] = Math.min(controls[y] as number, horizon.y - ABOVE_HORIZON * photo.height)
   return effect
 }
 
 const ABOVE_HORIZON = 0.08
-/** Of the width: what shines itself starts at least so far from the border. */
+/** Of the width or height: what shines itself starts at least so far from the border. */
 const FROM_BORDER = 0.04
 
-function inFrame(x: number, width: number): number {
-  return Math.round(Math.max(FROM_BORDER * width, Math.min((1 - FROM_BORDER) * width, x)))
+function inFrame(place: number, side: number): number {
+  return Math.round(Math.max(FROM_BORDER * side, Math.min((1 - FROM_BORDER) * side, place)))
 }
 
 /** Starting looks are made for photos whose brights are at least so bright, sRGB-encoded; for darker ones they are not taken for darker than this. */

@@ -5,8 +5,8 @@ import { levelSchema } from './level'
 /** Of a photo that has not been read yet. */
 export const NOT_READ = 0
 /** The ways in which photos have been read; the last is that of now. A scene keeps what an earlier one has read. */
-const READING_METHODS = [NOT_READ, 1, 2, 3, 4, 5, 6] as const
-export const READING_METHOD = 6
+const READING_METHODS = [NOT_READ, 1, 2, 3, 4, 5, 6, 7] as const
+export const READING_METHOD = 7
 /** Nearest and farthest distance of a reading, metres; its codes 0-255 are even steps of the logarithm between them. */
 export const NEAREST = 1
 export const FARTHEST = 20000
@@ -26,6 +26,7 @@ function bytesOf(text: string): number {
   return (text.length / 4) * 3 - (text.endsWith('==') ? 2 : text.endsWith('=') ? 1 : 0)
 }
 
+const place = z.strictObject({ x: placeControl('x'), y: placeControl('y') })
 const part = z.number().min(0).max(1)
 /** Of what nothing is known: all starts as on any photo. */
 export const noBrights = { few: 1, many: 0 }
@@ -37,7 +38,9 @@ export const readingSchema = z.strictObject({
   /** 255 in the sky, 0 elsewhere; nothing if there is none. */
   sky: codesSchema.nullable(),
   /** Where the light comes from that is seen, or beyond which border it is; nothing if none stands out. */
-  light: z.strictObject({ x: placeControl('x'), y: placeControl('y') }).nullable(),
+  light: place.nullable(),
+  /** The brightest place of the upper part, where no light stands out: what shines starts there. */
+  brightest: place.nullable().default(null),
   /** Where water begins, or ground that is wet; nothing if none is to be seen. */
   water: levelSchema.nullable().default(null),
   /** The light, linear, over which a two-hundredth and a twenty-fifth of the photo lie: what takes its light from the brights starts between them. */
@@ -53,6 +56,7 @@ export const nothingRead: Reading = {
   horizon: null,
   sky: null,
   light: null,
+  brightest: null,
   water: null,
   brights: noBrights,
   distance: null,

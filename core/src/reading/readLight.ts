@@ -12,6 +12,10 @@ const NEARLY = 0.9
 const REACH = 0.02
 const AROUND = 0.06
 
+/** Of the height: what shines of itself is rather looked for above. */
+const UPPER = 0.5
+const UNEVEN = 1.05
+
 /** As parts of width and height. */
 export interface Place {
   readonly x: number
@@ -25,7 +29,7 @@ export interface Place {
  */
 export function readLight(photo: SmallPhoto, over: ((x: number) => number) | undefined): Place | undefined {
   const { width, height, light } = photo
-  const mean = boxMean(light, width, height, Math.max(1, Math.round(REACH * width)))
+  const mean = boxMean(light, width, height, blurOf(width))
   const isSky = (i: number): boolean => over !== undefined && Math.floor(i / width) < over(i % width)
   const all = [...mean.keys()]
   const sky = all.filter(isSky)
@@ -35,6 +39,19 @@ export function readLight(photo: SmallPhoto, over: ((x: number) => number) | und
   const skyIs = sky.reduce((most, i) => Math.max(most, mean[i] ?? 0), 0)
   const first = outside !== undefined && (inSky === undefined || (mean[outside] ?? 0) > OUTSHINES * skyIs) ? outside : inSky
   return first === undefined ? undefined : middleOf(mean, width, height, first)
+}
+
+/** The brightest place of the upper part, a little blurred; nothing if that is as bright all over. As parts of width and height. */
+export function brightestAbove({ width, height, light }: SmallPhoto): Place | undefined {
+  const mean = boxMean(light, width, height, blurOf(width))
+  const upper = mean.slice(0, width * Math.ceil(UPPER * height))
+  const first = upper.indexOf(upper.reduce((most, value) => Math.max(most, value), 0))
+  const middle = upper.sort()[Math.floor(upper.length / 2)] ?? 0
+  return (mean[first] ?? 0) > UNEVEN * middle ? middleOf(mean, width, height, first) : undefined
+}
+
+function blurOf(width: number): number {
+  return Math.max(1, Math.round(REACH * width))
 }
 
 /** The brightest of some places, if it stands out among what is around. */

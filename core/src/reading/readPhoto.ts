@@ -1,6 +1,7 @@
 import type { Kernels } from '../graph/operation'
 import { base64Of, READING_METHOD, type Reading } from '../model/reading'
 import type { PhotoData } from '../photo/photoData'
+import { brightestAbove, type Place } from './readLight'
 import { sceneSteps } from './readScene'
 import { smallPhoto, type SmallPhoto } from './smallPhoto'
 import { allAtOnce, type Steps } from './steps'
@@ -14,12 +15,15 @@ export function readPhoto(kernels: Kernels, photo: PhotoData): Reading {
 export function* readingSteps(kernels: Kernels, photo: PhotoData): Steps<Reading> {
   const small = yield* smallPhoto(kernels, photo)
   const { sky, horizon, light, water, distance } = yield* sceneSteps(small)
+  const brightest = light ? undefined : brightestAbove(small)
+  const pixelAt = (place: Place): Place => ({ x: Math.round(place.x * photo.width), y: Math.round(place.y * photo.height) })
   const size = { width: small.width, height: small.height }
   return {
     method: READING_METHOD,
     horizon: horizon ? { y: Math.round(horizon.y * photo.height), turn: horizon.turn } : null,
     sky: sky ? { ...size, codes: base64Of(sky.map((value) => 255 * value)) } : null,
-    light: light ? { x: Math.round(light.x * photo.width), y: Math.round(light.y * photo.height) } : null,
+    light: light ? pixelAt(light) : null,
+    brightest: brightest ? pixelAt(brightest) : null,
     water: water ? { y: Math.round(water.y * photo.height), turn: water.turn } : null,
     brights: brightsOf(small),
     distance: { ...size, codes: base64Of(distance) },

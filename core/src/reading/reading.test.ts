@@ -8,6 +8,7 @@ import type { Kernels } from '../graph/operation'
 import { marksSchema, noMarks } from '../model/marks'
 import { FARTHEST, type Reading } from '../model/reading'
 import { codeOf } from './readDistance'
+import { brightestAbove } from './readLight'
 import { readPhoto } from './readPhoto'
 import { readScene, type ReadScene } from './readScene'
 import { smallPhotoOf } from './smallPhoto'
@@ -92,6 +93,19 @@ describe('reading a made-up view', () => {
     expect(Math.abs(light!.x - 130 / 200)).toBeLessThan(0.03)
     expect(Math.abs(light!.y - 40 / 134)).toBeLessThan(0.03)
     expect(sea(0.5, 0).light).toBeUndefined()
+  })
+
+  it('finds what is brightest above where no light stands out, and nothing where it is as bright all over', () => {
+    const brightest = (gap: number) => {
+      const plane = Float32Array.from({ length: 200 * 134 }, (_, i) => {
+        const [x, y] = [i % 200, Math.floor(i / 200)]
+        return y > 100 ? 0.9 : Math.abs(x - 60) < 10 && Math.abs(y - 30) < 10 ? gap : 0.2
+      })
+      return brightestAbove(smallPhotoOf(200, 134, [plane, plane, plane]))
+    }
+    expect(Math.abs(brightest(0.4)!.x - 60.5 / 200)).toBeLessThan(0.03)
+    expect(Math.abs(brightest(0.4)!.y - 30.5 / 134)).toBeLessThan(0.03)
+    expect(brightest(0.2)).toBeUndefined()
   })
 })
 

@@ -92,17 +92,12 @@ export const startingLooks: readonly StartingLook<CustomFieldControls>[] = [
   look('Scan lines', 30, '#0a0f12', { source: 'stripes', sizeY: 8, part: 45 }, [], {
     mix: { mode: 'multiply', amount: 30, linear: false },
   }),
-  look(
-    'Lightning',
-    82,
-    '#cfe0ff',
-    { source: 'smooth', sizeX: 420, sizeY: 900, octaves: 5, follows: null, x: 1500, y: 500, turn: 12, seed: 137 },
-    [
-      { kind: 'curve', at0: 0, at25: 0, at50: 100, at75: 0, at100: 0 },
-      { kind: 'levels', black: 80, white: 100, gamma: 0.5 },
-      { kind: 'blur', sigma: 3 },
-      { kind: 'fade', turn: -90, from: 45, to: 78 },
-      { kind: 'round', radius: 900, softness: 70 },
-    ],
-  ),
+  look('Lightning', 96, '#cfdcff', { source: 'linear', turn: 12, follows: null, x: 1500, y: 500, sizeX: 420, sizeY: 900, seed: 137 }, [
+    // Where the line that it begins with meets the noise, the sum is a half along one jagged line, here and there with a side arm.
+    { kind: 'second', mode: 'normal', amount: 30, type: 'smooth', sizeX: 900, sizeY: 620, octaves: 2, seed: 41 },
+    { kind: 'second', mode: 'normal', amount: 10, type: 'smooth', sizeX: 190, sizeY: 130, octaves: 6, seed: 12 },
+    { kind: 'curve', at0: 0, at25: 0, at50: 100, at75: 0, at100: 0 },
+    { kind: 'levels', black: 94, white: 100, gamma: 0.15 },
+    { kind: 'fade', turn: -90, from: 48, to: 66 },
+  ]),
 ]

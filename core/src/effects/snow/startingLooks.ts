@@ -28,7 +28,12 @@ export const startingLooks: readonly StartingLook<SnowControls>[] = [
   look('Quiet snowfall', 92, { density: 26, flakeSize: 3 }, {}),
   look('First flakes', 95, { density: 13, flakeSize: 3.2, layers: 3, seed: 41 }, { wind: 4, drift: 60, length: 1 }),
   look('Thick flakes', 90, { density: 34, flakeSize: 4.2, focus: 70, seed: 977 }, { wind: 9, drift: 40, length: 5 }),
-  look('Snowstorm', 84, { density: 66, flakeSize: 2, focus: 40, sizeVariation: 80, seed: 1503 }, { wind: 56, drift: 34, length: 16 }),
+  look(
+    'Snowstorm',
+    96,
+    { density: 88, flakeSize: 2.9, focus: 48, sizeVariation: 80, seed: 1503 },
+    { wind: 56, drift: 34, length: 14, white: 74 },
+  ),
   look(
     'Snow by the camera',
     95,

@@ -48,7 +48,16 @@ describe('splashes', () => {
   it('thin out upwards where no horizon is known, and reach into the distance as far as wanted', () => {
     const reading = {
       ...noMarks,
-      reading: { method: 6 as const, horizon: null, sky: null, light: null, water: null, brights: { few: 1, many: 0 }, distance: null },
+      reading: {
+        method: 6 as const,
+        horizon: null,
+        sky: null,
+        light: null,
+        brightest: null,
+        water: null,
+        brights: { few: 1, many: 0 },
+        distance: null,
+      },
     }
     const field = fieldOf(evaluator, size, splash({ density: 400 }), reading)
     const [low, middle, high] = [170, 120, 80].map((row) => sumOf(field, size, (_, y) => Math.abs(y - row) < 15))
