@@ -20,7 +20,7 @@ async function bundled(): Promise<string> {
 // The rendering contract: the same scene gives the same bytes in Chromium and in Node. Both plan and draw; only the script of the thread differs.
 /** Looks that start otherwise since: brighter, with air left, or elsewhere; what they were then is tested as a recipe. */
 const OTHER_SINCE =
-  /^(rain, Drizzle|snow, First flakes|dust|haze, Clearer air|sparkles|glowLine|subjectGlow|lamp|catchLights|lightPool|softFocus|customField, Fire), /
+  /^(rain, Drizzle|snow, (First flakes|Snowstorm)|dust|haze, Clearer air|sparkles|glowLine|subjectGlow|lamp|catchLights|lightPool|softFocus|customField, (Fire|Lightning)), /
 
 describe('Chromium and Node', () => {
   let browser: Browser

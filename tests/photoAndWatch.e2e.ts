@@ -4,13 +4,14 @@ import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { fileURLToPath } from 'node:url'
 import { promisify } from 'node:util'
+import { converter } from 'culori'
 import exifr from 'exifr'
 import type { Browser, Page } from 'playwright-core'
 import sharp from 'sharp'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
-import { deepPictureIn } from '../core/test-support/codecs'
+import { deepPictureIn, fileOf } from '../core/test-support/codecs'
 import { dngOf } from '../core/test-support/dng'
-import { addEffect, dropPhoto, exportedFile, launch, settled, shelfReady, visit } from './support/browser'
+import { addEffect, canvasPixel, dropPhoto, exportedFile, launch, settled, shelfReady, visit } from './support/browser'
 import { drag, fittedPhoto, pngOf, shownPhoto, view } from './support/photo'
 
 const run = promisify(execFile)
@@ -308,6 +309,57 @@ describe('files of cameras and archives', () => {
 
   const shape = { width: 240, height: 160 }
   const light = (x: number, y: number, colour: number): number => (0.05 + (0.8 * x) / shape.width) * (colour === 1 ? 1 : 0.4 + y / 400)
+
+  // CSS Color Module Level 4 by culori 4.
+  it('a photo with colours that sRGB does not have keeps them under rain, and is written with those of the command line', async () => {
+    const codes = new Uint8ClampedArray(4 * shape.width * shape.height)
+    for (let i = 0; i < codes.length; i += 4) codes.set([20 + ((i / 4) % 64), 230, i % 8 === 0 ? 40 : 60, 255], i)
+    const bytes = await fileOf(codes, shape, { format: 'png', quality: 100, depth: 8, space: 'displayP3' })
+    await dropPhoto(page, bytes, 'meadow.png')
+    await page.getByText('The colours of “meadow.png” are those of Display-P3.').waitFor()
+    // This screen shows sRGB only, so the browser cuts them off there.
+    const seen = await canvasPixel(page, 0.5, 0.5)
+    const shown = converter('rgb')({ mode: 'p3', r: 52 / 255, g: 230 / 255, b: 50 / 255 })
+    ;[shown.r, shown.g, shown.b].forEach((value, k) => expect(Math.abs(seen[k]! - 255 * Math.max(0, value))).toBeLessThan(45))
+    expect(seen[0]).toBe(0)
+    // One that shows more gets them all.
+    const devtools = await page.context().newCDPSession(page)
+    await devtools.send('Emulation.setEmulatedMedia', { features: [{ name: 'color-gamut', value: 'p3' }] })
+    await page.reload()
+    await settled(page)
+    const wide = await page.evaluate(() => {
+      const canvas = document.querySelector<HTMLCanvasElement>('[data-testid=picture]')!
+      const { data } = canvas.getContext('2d')!.getImageData(canvas.width / 2, canvas.height / 2, 1, 1, { colorSpace: 'display-p3' })
+      return [...data]
+    })
+    expect(wide[0]).toBeGreaterThan(20)
+    expect(Math.abs(wide[1]! - 230)).toBeLessThanOrEqual(1)
+    await devtools.detach()
+    await page.getByRole('link', { name: 'Export' }).click()
+    expect(await page.getByRole('button', { name: 'Display-P3' }).getAttribute('aria-pressed')).toBe('true')
+    const plain = await sharp(await exportedFile(page, 'PNG'), { ignoreIcc: true })
+      .ensureAlpha()
+      .raw()
+      .toBuffer()
+    expect(plain.equals(Buffer.from(codes))).toBe(true)
+    await page.getByRole('link', { name: /Workbench/ }).click()
+    await addEffect(page, 'Near', 'Rain')
+    const recipe = page.waitForEvent('download')
+    await page.keyboard.press('Control+k')
+    await page.getByRole('combobox', { name: 'Find a command' }).fill('save the recipe')
+    await page.keyboard.press('Enter')
+    await (await recipe).saveAs(join(folder, 'meadow.json'))
+    await page.getByRole('link', { name: 'Export' }).click()
+    await writeFile(join(folder, 'meadow.png'), bytes)
+    const main = fileURLToPath(new URL('../server/dist/render.js', import.meta.url))
+    const args = ['--photo', join(folder, 'meadow.png'), '--recipe', join(folder, 'meadow.json'), '--out', join(folder, 'out.png')]
+    for (const space of ['sRGB', 'Display-P3']) {
+      await page.getByRole('button', { name: space }).click()
+      const ours = await exportedFile(page, 'PNG')
+      await run('node', [main, ...args, '--colours', space.toLowerCase()])
+      expect((await readFile(join(folder, 'out.png'))).equals(ours)).toBe(true)
+    }
+  })
 
   it.each([
     ['shot.dng', 'sRGB'],

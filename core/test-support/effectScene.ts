@@ -15,6 +15,7 @@ export function effectScene({ width, height }: Size, marks: SceneMarks = noMarks
     marks,
     distance,
     knownDistance: marks.horizon ? distance : undefined,
+    working: 'srgb',
     phase: 0,
     picture,
     beneath: picture,

@@ -3,7 +3,7 @@ import { readFile, writeFile } from 'node:fs/promises'
 import { basename, dirname, join } from 'node:path'
 import { parseArgs } from 'node:util'
 import {
-  allOutputSpaces,
+  allColourSpaces,
   effectOfNode,
   exifFor,
   exifOf,
@@ -16,11 +16,11 @@ import {
   gridAt,
   groundworkFor,
   intersect,
-  isInColour,
+  inColourId,
   marksFor,
   noMarks,
   notRead,
-  outputSpaces,
+  colourSpaces,
   parseMarks,
   parseRecipe,
   picturesOfStack,
@@ -28,15 +28,16 @@ import {
   stackFor,
   stackWithout,
   UserProblem,
+  wideId,
+  workingSpaceOf,
   type ExportFormat,
   type Grid,
-  type OutputSpace,
+  type ColourSpace,
   type PictureReference,
   type PictureSource,
   type Rect,
-  type Size,
 } from '@welkinar/core'
-import { priorities, RenderProblem, type RenderPool } from '@welkinar/core/pool'
+import { priorities, RenderProblem, type Opened, type RenderPool } from '@welkinar/core/pool'
 import { createNodePool } from './nodePool'
 
 const USAGE =
@@ -54,7 +55,7 @@ interface Task {
   readonly region: Rect | undefined
   readonly quality: number
   readonly bits: 8 | 16
-  readonly space: OutputSpace
+  readonly space: ColourSpace
   /** Whether the file may say where the photo was taken. */
   readonly place: boolean
   /** Whether the photo is read if there are no marks. */
@@ -129,9 +130,9 @@ function bitsOf(text: string | undefined, format: ExportFormat): 8 | 16 {
 }
 
 /** A space by its label, in lower case. */
-function spaceOf(text = 'srgb'): OutputSpace {
-  const names = allOutputSpaces.map((space) => outputSpaces[space].label.toLowerCase())
-  const space = allOutputSpaces[names.indexOf(text)]
+function spaceOf(text = 'srgb'): ColourSpace {
+  const names = allColourSpaces.map((space) => colourSpaces[space].label.toLowerCase())
+  const space = allColourSpaces[names.indexOf(text)]
   if (space) return space
   throw new UserProblem(`--colours is ${names.join(' or ')}; “${text}” came.`)
 }
@@ -182,8 +183,7 @@ function rectFor(region: Rect | undefined, grid: Grid, source: PictureSource): R
 async function renderFile(task: Task, pool: RenderPool): Promise<void> {
   const recipe = parseRecipe(new TextDecoder().decode(await readInput(task.recipe)), basename(task.recipe))
   const bytes = await readInput(task.photo)
-  const opened = await pool.openPhoto('photo', bytes, basename(task.photo), false, true)
-  if ('problem' in opened) throw new UserProblem(opened.problem)
+  const opened = await openInItsColours(bytes, basename(task.photo), pool)
   opened.notices.forEach((notice) => console.error(notice))
   const { photo } = opened
   const grid = gridAt(photo, task.scale)
@@ -203,6 +203,7 @@ async function renderFile(task: Task, pool: RenderPool): Promise<void> {
     rect,
     tileSize: TILE,
     priority: priorities.export,
+    working: workingSpaceOf(photo.id),
     options,
     exif: exifFor(exifOf(bytes), rect, task.place, task.space),
   }
@@ -216,13 +217,25 @@ async function renderFile(task: Task, pool: RenderPool): Promise<void> {
   })
 }
 
+/** Opens a photo in sRGB, or once more in the wider space if sRGB does not have its colours. */
+async function openInItsColours(bytes: Uint8Array, fileName: string, pool: RenderPool): Promise<Extract<Opened, { wide: boolean }>> {
+  const id = inColourId('photo')
+  const opened = await pool.openPhoto(id, bytes, fileName)
+  if ('problem' in opened) throw new UserProblem(opened.problem)
+  if (!opened.wide) return opened
+  await pool.dropPhoto(id)
+  const again = await pool.openPhoto(wideId(id), bytes, fileName)
+  if ('problem' in again) throw new UserProblem(again.problem)
+  return again
+}
+
 /** Opens the pictures that a recipe reads, which lie beside it. Returns the ids of those that are not there, or are others; it is said which. */
 async function openPictures(pictures: readonly PictureReference[], folder: string, pool: RenderPool): Promise<string[]> {
   const missing: string[] = []
   for (const { id, fileName } of pictures) {
     const bytes = await readFile(join(folder, basename(fileName))).catch(() => undefined)
     const isIt = bytes && createHash('sha256').update(bytes).digest('hex') === fileIdOf(id)
-    const opened = isIt ? await pool.openPhoto(id, bytes, fileName, false, isInColour(id)) : undefined
+    const opened = isIt ? await pool.openPhoto(id, bytes, fileName) : undefined
     if (opened && 'photo' in opened) continue
     missing.push(id)
     const why = opened?.problem ?? (bytes ? 'The file beside the recipe is another.' : 'It is not beside the recipe.')
@@ -232,9 +245,9 @@ async function openPictures(pictures: readonly PictureReference[], folder: strin
 }
 
 /** Marks, groundwork and depth of the photo, if a file with them is given. */
-async function readMarks({ marks: path, reading }: Task, pool: RenderPool, photo: Size): Promise<Partial<PictureSource>> {
+async function readMarks({ marks: path, reading }: Task, pool: RenderPool, photo: PictureSource['photo']): Promise<Partial<PictureSource>> {
   // Without marks it goes by what the photo shows, as a new scene does.
-  if (path === undefined) return { marks: { ...noMarks, reading: reading ? await pool.readPhoto('photo') : notRead } }
+  if (path === undefined) return { marks: { ...noMarks, reading: reading ? await pool.readPhoto(photo.id) : notRead } }
   const file = parseMarks(new TextDecoder().decode(await readInput(path)), basename(path))
   const marks = marksFor(file, photo)
   const groundwork = groundworkFor(file, photo)

@@ -1,4 +1,4 @@
-import { isInColour, UserProblem, type Size } from '@welkinar/core'
+import { UserProblem, type Size } from '@welkinar/core'
 import { loadPhotoFile } from '../storage/photos'
 import { renderPool } from './engine'
 
@@ -6,6 +6,8 @@ import { renderPool } from './engine'
 interface OpenPhoto extends Size {
   readonly id: string
   readonly transparent: boolean
+  /** Whether it has colours that were cut off at the border of sRGB. */
+  readonly wide: boolean
   readonly notices: readonly string[]
 }
 
@@ -80,8 +82,8 @@ async function openStored(id: string): Promise<OpenPhoto> {
 async function decodeInThreads(id: string, file: Blob, fileName: string, reduce: boolean): Promise<OpenPhoto> {
   const pool = await renderPool()
   const bytes = new Uint8Array(await file.arrayBuffer())
-  const opened = await pool.openPhoto(id, bytes, fileName, reduce, isInColour(id))
+  const opened = await pool.openPhoto(id, bytes, fileName, reduce)
   if ('problem' in opened) throw opened.tooLarge ? new PhotoTooLarge(opened.problem) : new UserProblem(opened.problem)
-  const { photo, transparent, notices } = opened
-  return { id, width: photo.width, height: photo.height, transparent, notices }
+  const { photo, transparent, wide, notices } = opened
+  return { id, width: photo.width, height: photo.height, transparent, wide, notices }
 }

@@ -7,17 +7,18 @@ import ToggleButton from '@mui/material/ToggleButton'
 import ToggleButtonGroup from '@mui/material/ToggleButtonGroup'
 import Typography from '@mui/material/Typography'
 import {
-  allOutputSpaces,
+  allColourSpaces,
   exportFormats,
   fileFormats,
   framedGraph,
   frameOfSource,
-  outputSpaces,
+  colourSpaces,
   type BitDepth,
   type ExportFormat,
   type ExportOptions,
-  type OutputSpace,
+  type ColourSpace,
   type Scene,
+  workingSpaceOf,
 } from '@welkinar/core'
 import type { RenderPool } from '@welkinar/core/pool'
 import { useQuery } from '@tanstack/react-query'
@@ -48,7 +49,7 @@ function Export({ scene, pool }: { readonly scene: Scene; readonly pool: RenderP
   const [format, setFormat] = useState<ExportFormat>('png')
   const [keepsPlace, setKeepsPlace] = useState(true)
   const [quality, setQuality] = useState(START_QUALITY)
-  const [space, setSpace] = useState<OutputSpace>('srgb')
+  const [space, setSpace] = useState<ColourSpace>(workingSpaceOf(scene.photo.id))
   const [wanted, setWanted] = useState<BitDepth>(8)
   const { progress, exported, start, cancel } = useExport(scene, pool)
   const [size, setSize] = useState<OutputSize>({ longSide: undefined, sharpened: true })
@@ -111,15 +112,15 @@ function Export({ scene, pool }: { readonly scene: Scene; readonly pool: RenderP
             fullWidth
             aria-label="Colour space"
             value={space}
-            onChange={(_, next: OutputSpace | null) => next && setSpace(next)}
+            onChange={(_, next: ColourSpace | null) => next && setSpace(next)}
           >
-            {allOutputSpaces.map((one) => (
+            {allColourSpaces.map((one) => (
               <ToggleButton key={one} value={one}>
-                {outputSpaces[one].label}
+                {colourSpaces[one].label}
               </ToggleButton>
             ))}
           </ToggleButtonGroup>
-          <Typography sx={{ mt: 2, color: ink.secondary }}>{outputSpaces[space].hint}</Typography>
+          <Typography sx={{ mt: 2, color: ink.secondary }}>{colourSpaces[space].hint}</Typography>
         </Box>
         <SizeChoice full={full} made={rect} size={size} onChange={setSize} />
         {chosen.hasQuality && (

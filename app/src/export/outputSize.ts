@@ -4,6 +4,8 @@ import {
   gridAt,
   regionOnGrid,
   unsharpNode,
+  workingSpaceOf,
+  type ColourSpace,
   type GraphNode,
   type Grid,
   type Rect,
@@ -23,6 +25,8 @@ export interface Output {
   readonly node: GraphNode
   readonly grid: Grid
   readonly rect: Rect
+  /** The space that it is worked on in. */
+  readonly working: ColourSpace
 }
 
 /** Unsharp masking for a size: sigma in px of the file, and strength. Common practice, no source. */
@@ -36,5 +40,5 @@ export function outputOf(scene: Scene, { longSide, sharpened }: OutputSize): Out
   const grid = gridAt(scene.photo, scale)
   const picture = framedGraph(scene)
   const node = scale < 1 && sharpened ? unsharpNode(picture, SHARPEN.sigma / scale, SHARPEN.amount) : picture
-  return { node, grid, rect: regionOnGrid(frame, grid) }
+  return { node, grid, rect: regionOnGrid(frame, grid), working: workingSpaceOf(scene.photo.id) }
 }

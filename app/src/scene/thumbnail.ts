@@ -1,5 +1,6 @@
 import { framedGraph, frameOfSource, gridAt, regionOnGrid, type Scene } from '@welkinar/core'
 import { priorities, type RenderPool } from '@welkinar/core/pool'
+import { imageOf } from '../engine/canvasSpace'
 import { saveThumbnail } from '../storage/scenes'
 import { useScene } from './sceneStore'
 
@@ -57,6 +58,6 @@ async function renderThumbnail(pool: RenderPool, scene: Scene, signal: AbortSign
   const rect = regionOnGrid(frame, grid)
   const pixels = await pool.renderPixels({ node: framedGraph(scene), grid, rect, tileSize: 512, priority: priorities.thumbnails, signal })
   const canvas = new OffscreenCanvas(rect.width, rect.height)
-  canvas.getContext('2d')?.putImageData(new ImageData(pixels, rect.width, rect.height), 0, 0)
+  canvas.getContext('2d')?.putImageData(imageOf(pixels, rect, scene.photo.id), 0, 0)
   return canvas.convertToBlob({ type: 'image/jpeg', quality: 0.86 })
 }

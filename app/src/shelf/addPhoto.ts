@@ -12,8 +12,9 @@ import {
   type Size,
   type Stack,
   untouched,
+  wideId,
 } from '@welkinar/core'
-import { leaseFile } from '../engine/photos'
+import { leaseFile, type PhotoLease } from '../engine/photos'
 import { isOutOfRoom } from '../storage/database'
 import { photoId } from '../storage/photos'
 import { addScenes } from '../storage/scenes'
@@ -30,8 +31,7 @@ interface NewScene {
  */
 export async function addPhoto(file: File, reduce = false): Promise<NewScene> {
   if (file.size === 0) throw new UserProblem(`“${file.name}” cannot be opened: it is empty.`)
-  const id = inColourId(await photoId(file))
-  const lease = leaseFile(id, file, file.name, reduce)
+  const lease = await leaseInItsColours(file, reduce)
   try {
     const photo = await lease.opened
     const scene = sceneOf(photo, file.name, nameFrom(file.name), { ...emptyStack, marks: { ...noMarks, reading: notRead } })
@@ -42,6 +42,19 @@ export async function addPhoto(file: File, reduce = false): Promise<NewScene> {
     // The last one that was let go is kept for the Workbench, which opens next.
     lease.release()
   }
+}
+
+/** Opens a photo in sRGB, or once more in the wider space if sRGB does not have its colours. */
+async function leaseInItsColours(file: File, reduce: boolean): Promise<PhotoLease> {
+  const id = inColourId(await photoId(file))
+  const lease = leaseFile(id, file, file.name, reduce)
+  const { wide } = await lease.opened.catch((error: unknown) => {
+    lease.release()
+    throw error
+  })
+  if (!wide) return lease
+  lease.release()
+  return leaseFile(wideId(id), file, file.name, reduce)
 }
 
 /** A scene document around a photo. @throws UserProblem if it is not a valid one */

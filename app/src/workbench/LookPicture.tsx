@@ -1,13 +1,14 @@
 import Box from '@mui/material/Box'
-import { gridAt, regionOnGrid, type GraphNode, type Rect, type Size } from '@welkinar/core'
+import { gridAt, regionOnGrid, type GraphNode, type PictureSource, type Rect, type Size } from '@welkinar/core'
 import { priorities, type RenderPool } from '@welkinar/core/pool'
 import { memo, useEffect, useRef, useState } from 'react'
+import { canvasSettings, imageOf } from '../engine/canvasSpace'
 import { ink } from '../theme'
 
 interface LookPictureProps {
   readonly pool: RenderPool
   readonly node: GraphNode
-  readonly photo: Size
+  readonly photo: PictureSource['photo']
   /** What is shown of the photo; all of it without it. */
   readonly frame?: Rect
   /** Css px. */
@@ -30,12 +31,12 @@ export function hasSameLook<P extends { readonly node: GraphNode }>(one: P, othe
 export const LookPicture = memo(function LookPicture({ pool, node, photo, frame, width, height, part = 1, label }: LookPictureProps) {
   const canvas = useRef<HTMLCanvasElement>(null)
   const [failed, setFailed] = useState(false)
-  const { width: photoWidth, height: photoHeight } = photo
+  const { id, width: photoWidth, height: photoHeight } = photo
   const { x, y, width: frameWidth, height: frameHeight } = frame ?? { x: 0, y: 0, ...photo }
   useEffect(() => {
     const abort = new AbortController()
     const timer = setTimeout(() => {
-      const size = { width: photoWidth, height: photoHeight }
+      const size = { id, width: photoWidth, height: photoHeight }
       const whole = { x, y, width: frameWidth, height: frameHeight }
       paint(pool, node, size, partOf(whole, { width, height }, part), { width, height }, abort.signal, canvas).then(
         () => setFailed(false),
@@ -46,7 +47,7 @@ export const LookPicture = memo(function LookPicture({ pool, node, photo, frame,
       clearTimeout(timer)
       abort.abort()
     }
-  }, [pool, node.key, photoWidth, photoHeight, x, y, frameWidth, frameHeight, width, height, part]) // eslint-disable-line react-hooks/exhaustive-deps -- the key stands for the node
+  }, [pool, node.key, id, photoWidth, photoHeight, x, y, frameWidth, frameHeight, width, height, part]) // eslint-disable-line react-hooks/exhaustive-deps -- the key stands for the node
   return (
     <Box
       component="canvas"
@@ -63,7 +64,7 @@ export const LookPicture = memo(function LookPicture({ pool, node, photo, frame,
 async function paint(
   pool: RenderPool,
   node: GraphNode,
-  photo: Size,
+  photo: PictureSource['photo'],
   region: Rect,
   box: Size,
   signal: AbortSignal,
@@ -74,11 +75,11 @@ async function paint(
   const rect = regionOnGrid(region, grid)
   const pixels = await pool.renderPixels({ node, grid, rect, tileSize: 512, priority: priorities.steps, signal })
   const target = canvas.current
-  const context = target?.getContext('2d')
+  const context = target?.getContext('2d', canvasSettings(photo.id))
   if (signal.aborted || !target || !context) return
   target.width = rect.width
   target.height = rect.height
-  context.putImageData(new ImageData(pixels, rect.width, rect.height), 0, 0)
+  context.putImageData(imageOf(pixels, rect, photo.id), 0, 0)
 }
 
 /** The middle of a frame in the shape of the box. */

@@ -1,6 +1,6 @@
 import Box from '@mui/material/Box'
 import ButtonBase from '@mui/material/ButtonBase'
-import type { GraphNode, Rect, Size } from '@welkinar/core'
+import type { GraphNode, PictureSource, Rect } from '@welkinar/core'
 import type { RenderPool } from '@welkinar/core/pool'
 import { useRef, type KeyboardEvent } from 'react'
 import type { SceneChange } from '../scene/history'
@@ -21,7 +21,7 @@ interface PictureChoice {
 
 interface PictureChoicesProps {
   readonly pool: RenderPool
-  readonly photo: Size
+  readonly photo: PictureSource['photo']
   /** What is shown of the photo; all of it without it. */
   readonly frame?: Rect
   readonly label: string

@@ -1,3 +1,4 @@
+import type { ColourSpace } from '../colour/colourSpace'
 import type { Kernels } from '../graph/operation'
 import type { LoadCodec } from './codecModules'
 import { decodeQuickly, decoderFor, type Decode, type DecodedPixels } from './decodePixels'
@@ -9,7 +10,7 @@ import type { ExportFormat, ExportOptions } from './formats/registry'
 import { encodeTiffBand } from './formats/tiff/encodeTiffBand'
 import { encodeWebp } from './formats/webp/encodeWebp'
 import { deflateInScript, type DeflateBand } from './formats/zlib'
-import { toSrgb, type ProfileOutcome } from './profile/toSrgb'
+import { toSpace, type ProfileOutcome } from './profile/toSpace'
 import type { PhotoFormat } from './sniffFormat'
 
 /** What reads and writes picture files. Whatever it is, the pixels that are read are the same. */
@@ -18,8 +19,8 @@ export interface Codecs {
   decoderFor(format: PhotoFormat): Promise<Decode>
   /** A coarser picture of a file, which is there sooner, for while it is opened; nothing if its format has none. It throws on data that cannot be decoded. */
   decodeQuickly(format: PhotoFormat, bytes: Uint8Array): Promise<DecodedPixels | undefined>
-  /** Converts interleaved RGBA from an ICC profile to sRGB, in place. */
-  toSrgb(profile: Uint8Array, data: Uint8ClampedArray | Uint16Array): Promise<ProfileOutcome>
+  /** Converts interleaved RGBA from an ICC profile to a space, in place. */
+  toSpace(profile: Uint8Array, data: Uint8ClampedArray | Uint16Array, space: ColourSpace): Promise<ProfileOutcome>
   /** Rows of a picture as the format has them. */
   encodeBand(band: Band, options: ExportOptions, kernels: Kernels): Promise<EncodedBand>
   /** All rows of a picture, for a format that has no parts which stand alone. */
@@ -31,7 +32,7 @@ export function wasmCodecs(load: LoadCodec, deflate: DeflateBand = deflateInScri
   return {
     decoderFor: (format) => decoderFor(format, load),
     decodeQuickly: (format, bytes) => decodeQuickly(format, bytes, load),
-    toSrgb: (profile, data) => toSrgb(profile, data, load),
+    toSpace: (profile, data, space) => toSpace(profile, data, space, load),
     encodeBand: async (band, { format, quality }, kernels) => encoders[format]({ band, quality, kernels, deflate, load }),
     encodeWhole: (rows, size, { quality }) => encodeWebp(rows, size, quality, load),
   }

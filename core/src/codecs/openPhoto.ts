@@ -1,4 +1,5 @@
 import { imageSize } from 'image-size'
+import { colourSpaces, linearIn, type ColourSpace } from '../colour/colourSpace'
 import { encodedOf, linearOf } from '../colour/hex'
 import { UserProblem } from '../model/userProblem'
 import { sharedBuffer, type PhotoLevel } from '../photo/photoData'
@@ -29,6 +30,8 @@ export interface FullPhoto {
   readonly cover?: PhotoLevel
   /** Whether parts of it are transparent, to whatever part. */
   readonly transparent: boolean
+  /** Whether it has colours that were cut off at the border of sRGB. */
+  readonly wide: boolean
   /** What the person should know about how the file was read. */
   readonly notices: readonly string[]
 }
@@ -36,16 +39,16 @@ export interface FullPhoto {
 /**
  * Decodes a photo file to its full-size level, orientation applied, transparency laid on white unless it is cut out.
  * @param allowLarge decode beyond the limit; the caller then reduces it
- * @param inColour convert its codes from the profile that it carries to sRGB; else they are taken as they are
+ * @param space convert its codes from the profile that it carries to this space; without one they are taken as they are
  * @param cutOut transparent parts stay so
  * @throws UserProblem naming the file and the reason; TooLargeProblem beyond the limit
  */
 export async function openPhoto(
   bytes: Uint8Array,
   fileName: string,
-  codecs: Pick<Codecs, 'decoderFor' | 'toSrgb'>,
+  codecs: Pick<Codecs, 'decoderFor' | 'toSpace'>,
   allowLarge = false,
-  inColour = false,
+  space?: ColourSpace,
   cutOut = false,
 ): Promise<FullPhoto> {
   const sniffed = sniffFormat(bytes, fileName)
@@ -57,32 +60,55 @@ export async function openPhoto(
   const decoded = await decodeOrExplain(bytes, fileName, format, codecs)
   checkSize(decoded, fileName, allowLarge)
   const notices = isAnimatedPng(bytes, format) ? [`“${fileName}” is an animation; its first picture was opened.`] : []
-  if (inColour) notices.push(...(await convertColours(bytes, fileName, format, decoded, codecs)))
+  const profile = space && embeddedProfile(bytes, format)
+  const wide = profile !== undefined && space === 'srgb' && (await isWide(profile, decoded, codecs))
+  if (profile) notices.push(...(await convertColours(profile, fileName, decoded, space, codecs)))
   const orientation = await readOrientation(bytes, format)
   const mayHaveCover = format !== 'jpeg' && format !== 'raw'
   if (cutOut && mayHaveCover) {
     const { width, height } = decoded
     const { data, transparent } = takeCover(decoded.data)
-    return { full: toLevel(decoded, orientation), cover: toLevel({ width, height, data }, orientation), transparent, notices }
+    return { full: toLevel(decoded, orientation), cover: toLevel({ width, height, data }, orientation), transparent, wide, notices }
   }
   const transparent = mayHaveCover && layOnWhite(decoded.data)
   if (transparent) notices.push(`“${fileName}” has transparent parts; they were laid on white.`)
-  return { full: toLevel(decoded, orientation), transparent, notices }
+  return { full: toLevel(decoded, orientation), transparent, wide, notices }
 }
 
 /** @returns what the person should know about it */
 async function convertColours(
-  bytes: Uint8Array,
+  profile: Uint8Array,
   fileName: string,
-  format: PhotoFormat,
   { data }: DecodedPixels,
-  codecs: Pick<Codecs, 'toSrgb'>,
+  space: ColourSpace,
+  codecs: Pick<Codecs, 'toSpace'>,
 ): Promise<string[]> {
-  const profile = embeddedProfile(bytes, format)
-  if (!profile) return []
-  const outcome = await codecs.toSrgb(profile, data)
-  if (outcome.is === 'unusable') return [`“${fileName}” has a colour profile that cannot be used; its colours were taken as sRGB.`]
-  return outcome.is === 'converted' ? [`The colours of “${fileName}” were converted from ${outcome.name || 'its profile'} to sRGB.`] : []
+  const outcome = await codecs.toSpace(profile, data, space)
+  const { label } = colourSpaces[space]
+  if (outcome.is === 'unusable') return [`“${fileName}” has a colour profile that cannot be used; its colours were taken as ${label}.`]
+  const from = outcome.is === 'converted' ? `were converted from ${outcome.name || 'its profile'} to` : 'are those of'
+  return outcome.is === 'converted' || space !== 'srgb' ? [`The colours of “${fileName}” ${from} ${label}.`] : []
+}
+
+/** Of so many pixels it is looked whether sRGB has their colours; of so many it may lack them, by so much linear light. */
+const SAMPLES = 65536
+const FEW_OUTSIDE = 1 / 2000
+const OUTSIDE = 0.003
+
+/** Whether a photo has more than a few colours that Display-P3 has and sRGB has not. */
+async function isWide(profile: Uint8Array, { data }: DecodedPixels, codecs: Pick<Codecs, 'toSpace'>): Promise<boolean> {
+  const step = Math.ceil(data.length / 4 / SAMPLES)
+  const count = Math.floor(data.length / 4 / step)
+  const sample = data instanceof Uint16Array ? new Uint16Array(4 * count) : new Uint8ClampedArray(4 * count)
+  for (let i = 0; i < count; i++) sample.set(data.subarray(4 * i * step, 4 * i * step + 4), 4 * i)
+  if ((await codecs.toSpace(profile, sample, 'displayP3')).is === 'unusable') return false
+  const most = data instanceof Uint16Array ? 65535 : 255
+  let outside = 0
+  for (let i = 0; i < sample.length; i += 4) {
+    const [red = 0, green = 0, blue = 0] = [0, 1, 2].map((k) => (sample[i + k] ?? 0) / most)
+    if (linearIn([red, green, blue], 'displayP3', 'srgb').some((value) => value < -OUTSIDE || value > 1 + OUTSIDE)) outside++
+  }
+  return outside > FEW_OUTSIDE * count
 }
 
 function checkStructure(bytes: Uint8Array, fileName: string, format: PhotoFormat): void {

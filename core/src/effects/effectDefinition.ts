@@ -1,4 +1,5 @@
 import type { z } from 'zod'
+import type { ColourSpace } from '../colour/colourSpace'
 import type { Rgb } from '../colour/hex'
 import type { GraphNode } from '../graph/node'
 import type { Colour, DepthPlace, Mix, Where } from '../model/look'
@@ -54,6 +55,8 @@ export interface EffectScene extends Size {
   readonly distance: GraphNode
   /** The same, if the scene says anything about it: a depth picture or a horizon. */
   readonly knownDistance: GraphNode | undefined
+  /** The space that the scene is worked on in; other pictures are opened in sRGB. */
+  readonly working: ColourSpace
   /** 0-1: where in its loop the pattern is. 1 is 0 again. */
   readonly phase: number
   /** The photo as it came, and everything beneath the effect, as tones. */

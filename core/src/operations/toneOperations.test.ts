@@ -263,18 +263,22 @@ describe('exposure, lamp and light', () => {
 
 // CSS Color Module Level 4 by culori 4.
 describe('tones in another space', () => {
-  it('are those of Display-P3', () => {
-    const toP3 = converter('p3')
-    const found = planesOf(inSpaceNode(photoNode('p'), 'displayP3'))
+  it.each([
+    ['srgb', 'rgb', 'displayP3', 'p3'],
+    ['displayP3', 'p3', 'srgb', 'rgb'],
+  ] as const)('from %s (%s) are those of %s (%s), cut off at its border', (from, mode, to, other) => {
+    const convert = converter(other)
+    const found = planesOf(inSpaceNode(photoNode('p'), from, to))
     codes.forEach((colour, i) => {
       const [r, g, b] = colour.map((code) => code / 255) as [number, number, number]
-      const wanted = toP3({ mode: 'rgb', r, g, b }) as { r: number; g: number; b: number }
-      ;[wanted.r, wanted.g, wanted.b].forEach((value, k) => expect(Math.abs(found[k]![i]! - value)).toBeLessThan(5e-4))
+      const wanted = convert({ mode, r, g, b }) as { r: number; g: number; b: number }
+      const cut = [wanted.r, wanted.g, wanted.b].map((value) => Math.max(0, Math.min(1, value)))
+      cut.forEach((value, k) => expect(Math.abs(found[k]![i]! - value)).toBeLessThan(5e-4))
     })
   })
 
-  it('stay what they are in sRGB', () => {
+  it('stay what they are in their own', () => {
     const tones = photoNode('p')
-    expect(inSpaceNode(tones, 'srgb')).toBe(tones)
+    expect(inSpaceNode(tones, 'srgb', 'srgb')).toBe(tones)
   })
 })

@@ -1,6 +1,9 @@
+import type { ColourSpace } from '../colour/colourSpace'
+
 // The id of a picture is the SHA-256 of its file, and how that is read.
 
 const IN_COLOUR = '.colour'
+const WIDE = '.wide'
 const CUT_OUT = '.cutout'
 const COVER = '.cover'
 
@@ -12,8 +15,23 @@ export function inColourId(fileId: string): string {
   return `${fileId}${IN_COLOUR}`
 }
 
-export function isInColour(id: string): boolean {
+function isInColour(id: string): boolean {
   return id.includes(IN_COLOUR)
+}
+
+/** Id of a photo with colours that sRGB does not have, converted to Display-P3 instead. */
+export function wideId(id: string): string {
+  return `${id}${WIDE}`
+}
+
+/** The space that a picture is converted to when it is opened; nothing where its codes are taken as they are. */
+export function spaceOfId(id: string): ColourSpace | undefined {
+  return isInColour(id) ? workingSpaceOf(id) : undefined
+}
+
+/** The space that a scene with this photo is worked on in. */
+export function workingSpaceOf(photoId: string): ColourSpace {
+  return photoId.includes(WIDE) ? 'displayP3' : 'srgb'
 }
 
 /** Id of a picture whose transparent parts stay so; of others they are laid on white. */

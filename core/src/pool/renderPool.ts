@@ -1,5 +1,6 @@
 import type { Band, EncodedBand, FileFormat } from '../codecs/formats/fileFormat'
 import { fileFormats, type ExportOptions } from '../codecs/formats/registry'
+import type { ColourSpace } from '../colour/colourSpace'
 import type { Rgb } from '../colour/hex'
 import type { Keep } from '../graph/evaluator'
 import type { GraphNode } from '../graph/node'
@@ -44,6 +45,8 @@ export interface RenderRequest {
 
 interface FileRequest extends Omit<RenderRequest, 'onTile' | 'depth'> {
   readonly options: ExportOptions
+  /** The space that the picture is worked on in. */
+  readonly working: ColourSpace
   /** EXIF block of the file. */
   readonly exif?: Uint8Array<ArrayBuffer> | undefined
   /** How much is computed, 0-1. */
@@ -87,10 +90,10 @@ export class RenderPool {
     return this
   }
 
-  /** Decodes a photo file in one thread and hands its levels to all. @param inColour converts it to sRGB from its profile; else its codes count as they are */
-  async openPhoto(id: string, bytes: Uint8Array, fileName: string, reduce = false, inColour = false): Promise<Opened> {
+  /** Decodes a photo file in one thread and hands its levels to all. The id says how it is read. */
+  async openPhoto(id: string, bytes: Uint8Array, fileName: string, reduce = false): Promise<Opened> {
     const opened = await this.queue.run<Opened>(priorities.view, (lane) =>
-      withSecondTry(lane, () => lane.call(async (worker) => worker.openPhoto(id, bytes, fileName, reduce, inColour))),
+      withSecondTry(lane, () => lane.call(async (worker) => worker.openPhoto(id, bytes, fileName, reduce))),
     )
     if ('photo' in opened) await Promise.all([opened.photo, opened.cover].map((one) => one && this.addPhoto(one)))
     return opened
@@ -158,7 +161,7 @@ export class RenderPool {
   }
 
   /** The file of a rectangle. Each band of it is written as soon as it is there, and let go. */
-  async renderFile({ onProgress, options, exif, ...request }: FileRequest): Promise<Blob> {
+  async renderFile({ onProgress, options, exif, working, ...request }: FileRequest): Promise<Blob> {
     const { rect, signal } = request
     const { depth, space = 'srgb' } = options
     const format: FileFormat = fileFormats[options.format]
@@ -173,7 +176,7 @@ export class RenderPool {
     let done = 0
     await this.render({
       ...request,
-      node: inSpaceNode(request.node, space),
+      node: inSpaceNode(request.node, working, space),
       // Nobody asks for a part of a file again.
       keep: 'nothing',
       depth,

@@ -17,7 +17,7 @@ import type { Reading } from '../model/reading'
 import { UserProblem } from '../model/userProblem'
 import type { ToneChannel } from '../operations/masks/luminosityMask/luminosityMask'
 import type { PhotoData } from '../photo/photoData'
-import { coverId, isCutOut } from '../photo/pictureIds'
+import { coverId, isCutOut, spaceOfId } from '../photo/pictureIds'
 import { withReductions } from '../photo/reducePhoto'
 import type { Grid, Size } from '../planes/grid'
 import type { Rect } from '../planes/rect'
@@ -39,6 +39,8 @@ export type Opened =
       /** How much is there of a picture that was cut out. */
       readonly cover?: PhotoData
       readonly transparent: boolean
+      /** Whether it has colours that were cut off at the border of sRGB. */
+      readonly wide: boolean
       readonly notices: readonly string[]
     }
   | { readonly problem: string; readonly tooLarge: boolean }
@@ -63,13 +65,13 @@ export class RenderWorker {
     return new RenderWorker(new Evaluator(await instantiate(kernels, { env: {} }), budget), codecs)
   }
 
-  /** Decodes a file and reduces it, cut out if its id says so. `reduce` opens a photo beyond the limit at a size below it; `inColour` heeds its profile. */
-  async openPhoto(id: string, bytes: Uint8Array, fileName: string, reduce: boolean, inColour: boolean): Promise<Opened> {
+  /** Decodes a file and reduces it, cut out if its id says so. `reduce` opens a photo beyond the limit at a size below it. The id says how it is read. */
+  async openPhoto(id: string, bytes: Uint8Array, fileName: string, reduce: boolean): Promise<Opened> {
     try {
-      const { full, cover, transparent, notices } = await openPhoto(bytes, fileName, this.codecs, reduce, inColour, isCutOut(id))
+      const { full, cover, ...rest } = await openPhoto(bytes, fileName, this.codecs, reduce, spaceOfId(id), isCutOut(id))
       const { kernels } = this.evaluator
       const photo = withinLimit(withReductions(kernels, id, full))
-      return { photo, ...(cover && { cover: withinLimit(withReductions(kernels, coverId(id), cover)) }), transparent, notices }
+      return { photo, ...(cover && { cover: withinLimit(withReductions(kernels, coverId(id), cover)) }), ...rest }
     } catch (error) {
       if (!(error instanceof UserProblem)) throw error
       return { problem: error.message, tooLarge: error instanceof TooLargeProblem }

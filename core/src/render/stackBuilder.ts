@@ -17,6 +17,7 @@ import { mixLayerNode } from '../operations/mixing/mixLayer/mixLayer'
 import { frameOf, type Frame } from '../model/frame'
 import { photoNode } from '../operations/sources/photo/photo'
 import { rampNode } from '../operations/colour/ramp/ramp'
+import { workingSpaceOf } from '../photo/pictureIds'
 import { airLightOf } from './airLightOf'
 import { sceneBrightnessNode } from '../operations/light/sceneLight/sceneLight'
 import { BuildMemo, type Brought, type Environment } from './buildMemo'
@@ -131,6 +132,7 @@ export class StackBuilder {
       height: source.photo.height,
       frame: this.frame,
       marks,
+      working: workingSpaceOf(source.photo.id),
       phase: source.phase ?? 0,
       picture,
       get distance() {

@@ -1,7 +1,7 @@
 import { useSortable } from '@dnd-kit/sortable'
 import { CSS } from '@dnd-kit/utilities'
 import Box from '@mui/material/Box'
-import { definitionOf, type Effect, type GraphNode, type Size } from '@welkinar/core'
+import { definitionOf, type Effect, type GraphNode, type PictureSource } from '@welkinar/core'
 import type { RenderPool } from '@welkinar/core/pool'
 import { memo, useEffect, useRef, type KeyboardEvent } from 'react'
 import { ActionMenu, type Action } from '../../common/ActionMenu'
@@ -19,7 +19,7 @@ interface EffectCardProps {
   readonly pool: RenderPool
   /** What the effect alone contributes. */
   readonly node: GraphNode
-  readonly photo: Size
+  readonly photo: PictureSource['photo']
   readonly effect: Effect
   readonly width: number
 }

@@ -1,6 +1,6 @@
 import Box from '@mui/material/Box'
 import ButtonBase from '@mui/material/ButtonBase'
-import { sceneGraph, type GraphNode, type PictureSource, type Size, type StepName } from '@welkinar/core'
+import { sceneGraph, type GraphNode, type PictureSource, type StepName } from '@welkinar/core'
 import type { RenderPool } from '@welkinar/core/pool'
 import { memo, useEffect, useRef, type ReactNode } from 'react'
 import { useScene } from '../../scene/sceneStore'
@@ -48,7 +48,7 @@ export function StepSection({ source, ownerId, children, ...head }: StepSectionP
 
 interface StepHeadProps extends Omit<StepSectionProps, 'source' | 'ownerId' | 'children'> {
   readonly node: GraphNode
-  readonly photo: Size
+  readonly photo: PictureSource['photo']
   readonly open: boolean
 }
 

@@ -9,16 +9,17 @@ import {
   union,
   type GraphNode,
   type Grid,
+  type PictureSource,
   type Rect,
-  type Size,
 } from '@welkinar/core'
 import { priorities, type RenderPool, type RenderRequest } from '@welkinar/core/pool'
+import { imageOf } from '../../engine/canvasSpace'
 import { contextOf, drawPlaced, type Shown } from './shownPicture'
 import { visibleRegion, type ViewPort } from './viewPort'
 
 interface Wanted {
   readonly node: GraphNode
-  readonly photo: Size
+  readonly photo: PictureSource['photo']
   /** What is shown of the photo. */
   readonly frame: Rect
   readonly port: ViewPort
@@ -212,7 +213,7 @@ export class LookLayer {
         const small: Grid = { ...gridAt(photo, Math.min(1, BACKDROP_SIDE / Math.max(frame.width, frame.height))), draft: true }
         const whole = regionOnGrid(frame, small)
         const canvas = new OffscreenCanvas(whole.width, whole.height)
-        await this.render({ node, priority: quiet.priority, signal }, small, whole, canvas)
+        await this.render({ node, photo, priority: quiet.priority, signal }, small, whole, canvas)
         this.backdrop = { node, canvas, grid: small, rect: whole }
       }
       const around = outside(intersect(expand(rect, AHEAD_REACH), all), rect)
@@ -243,7 +244,7 @@ export class LookLayer {
     const grid: Grid = draft ? { ...exact, draft: true } : exact
     if (rect.width === 0 || rect.height === 0) return
     const canvas = new OffscreenCanvas(rect.width, rect.height)
-    await this.render({ node: wanted.node }, grid, rect, canvas)
+    await this.render(wanted, grid, rect, canvas)
     this.shown = { node: wanted.node, canvas, grid, rect }
     // What was exact before is no longer shown.
     this.doneKey = ''
@@ -257,9 +258,9 @@ export class LookLayer {
     const [kept, missing] = [this.kept(wanted), this.missing(wanted)]
     const started = performance.now()
     const canvas = new OffscreenCanvas(rect.width, rect.height)
-    if (kept) contextOf(canvas).drawImage(kept.canvas, kept.rect.x - rect.x, kept.rect.y - rect.y)
+    if (kept) contextOf(canvas, wanted.photo.id).drawImage(kept.canvas, kept.rect.x - rect.x, kept.rect.y - rect.y)
     try {
-      await Promise.all(missing.map((part) => this.render({ node: wanted.node, signal }, grid, part, canvas, rect)))
+      await Promise.all(missing.map((part) => this.render({ ...wanted, signal }, grid, part, canvas, rect)))
     } catch (error) {
       if (signal.aborted) return false
       throw error
@@ -272,22 +273,23 @@ export class LookLayer {
 
   /** Computes a part of the picture and puts it into a canvas that shows `whole`. */
   private async render(
-    request: Pick<RenderRequest, 'node'> & Partial<Pick<RenderRequest, 'priority' | 'signal'>>,
+    { node, photo, ...request }: Pick<Wanted, 'node' | 'photo'> & Partial<Pick<RenderRequest, 'priority' | 'signal'>>,
     grid: Grid,
     part: Rect,
     canvas: OffscreenCanvas,
     whole = part,
   ): Promise<void> {
-    const context = contextOf(canvas)
+    const context = contextOf(canvas, photo.id)
     await this.pool.render({
       tileSize: TILE,
       priority: priorities.view,
       ...request,
+      node,
       grid,
       rect: part,
       onTile: (pixels, at) => {
         this.asCover?.(pixels, at)
-        context.putImageData(new ImageData(pixels, at.width, at.height), at.x - whole.x, at.y - whole.y)
+        context.putImageData(imageOf(pixels, at, photo.id), at.x - whole.x, at.y - whole.y)
       },
     })
   }

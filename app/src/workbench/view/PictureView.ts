@@ -1,5 +1,6 @@
 import { sceneGraph, turnedInFrame, type Frame, type Look, type MaskListRef, type PictureSource } from '@welkinar/core'
 import type { RenderPool } from '@welkinar/core/pool'
+import { canvasSettings } from '../../engine/canvasSpace'
 import { renderTrouble } from '../../engine/renderTrouble'
 import type { Compare, MaskView } from '../../scene/viewState'
 import { clippedToMarks } from './clipMarks'
@@ -121,8 +122,8 @@ export class PictureView {
 
   private draw(): void {
     const { wish } = this
-    const context = this.canvas.getContext('2d')
-    if (!wish || !context) return
+    const context = wish && this.canvas.getContext('2d', canvasSettings(wish.source.photo.id))
+    if (!context) return
     const { port } = wish
     const width = Math.round(port.width * port.pixelRatio)
     const height = Math.round(port.height * port.pixelRatio)

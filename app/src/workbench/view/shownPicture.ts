@@ -1,4 +1,5 @@
 import type { GraphNode, Grid, Rect } from '@welkinar/core'
+import { canvasSettings } from '../../engine/canvasSpace'
 import { toScreen, type ViewPort } from './viewPort'
 
 /** Pixels of a part of the photo at one scale. */
@@ -9,9 +10,9 @@ export interface Shown {
   readonly rect: Rect
 }
 
-/** What draws on a canvas. @throws Error if the browser gives none */
-export function contextOf(canvas: OffscreenCanvas): OffscreenCanvasRenderingContext2D {
-  const context = canvas.getContext('2d')
+/** What draws on a canvas that holds pictures of a scene with this photo. @throws Error if the browser gives none */
+export function contextOf(canvas: OffscreenCanvas, photoId: string): OffscreenCanvasRenderingContext2D {
+  const context = canvas.getContext('2d', canvasSettings(photoId))
   if (!context) throw new Error('The browser gives no canvas to draw on.')
   return context
 }

@@ -1,5 +1,5 @@
 import Box from '@mui/material/Box'
-import { hexFromRgb, lightnessOf, linearOf, sceneGraph, type PictureSource, type Rgb } from '@welkinar/core'
+import { encodedOf, lightnessOf, linearIn, sceneGraph, workingSpaceOf, type PictureSource, type Rgb } from '@welkinar/core'
 import type { RenderPool } from '@welkinar/core/pool'
 import { useEffect, useMemo, useState } from 'react'
 import { useScene } from '../../scene/sceneStore'
@@ -25,16 +25,13 @@ export function ColourHere({ pool, source }: ColourHereProps) {
     return () => abort.abort()
   }, [pool, source.photo, picture, photo, at])
   // Until a place is read the last one stays; nothing beside the photo.
-  const [after, before] = (at && read?.colours) ?? []
+  const working = workingSpaceOf(source.photo.id)
+  // In linear light; beyond 0 to 1 is what sRGB does not have.
+  const [after, before] = ((at && read?.colours) ?? []).map((colour) => linearIn(colour, working, 'srgb'))
   const rows: readonly (readonly [string, string])[] = after
     ? [
-        ['sRGB', after.map((value) => Math.round(255 * value)).join('  ')],
-        [
-          'Linear',
-          linearOf(after)
-            .map((value) => value.toFixed(3))
-            .join('  '),
-        ],
+        ['sRGB', after.map((value) => Math.round(255 * encodedOf(Math.min(1, Math.max(0, value))))).join('  ')],
+        ['Linear', after.map((value) => value.toFixed(3)).join('  ')],
         ['L*', `${lightnessOf(after).toFixed(1)}${before ? ` from ${lightnessOf(before).toFixed(1)}` : ''}`],
       ]
     : [
@@ -45,8 +42,8 @@ export function ColourHere({ pool, source }: ColourHereProps) {
   return (
     <Box component="section" aria-label="Colour under the pointer" sx={{ display: 'flex', gap: 2 }}>
       <Box sx={{ width: 34, flex: 'none', display: 'grid', gridTemplateRows: '2fr 1fr', border: `1px solid ${ink.rule}` }}>
-        <Box sx={{ bgcolor: after ? hexFromRgb(after) : 'transparent' }} />
-        <Box sx={{ bgcolor: before ? hexFromRgb(before) : 'transparent' }} />
+        <Box sx={{ bgcolor: after ? swatch(after) : 'transparent' }} />
+        <Box sx={{ bgcolor: before ? swatch(before) : 'transparent' }} />
       </Box>
       <Box
         component="dl"
@@ -63,4 +60,9 @@ export function ColourHere({ pool, source }: ColourHereProps) {
       </Box>
     </Box>
   )
+}
+
+/** A colour as the screen shows it (CSS Color Module Level 4, `color()`), in linear light. */
+function swatch(linear: Rgb): string {
+  return `color(srgb-linear ${linear.join(' ')})`
 }

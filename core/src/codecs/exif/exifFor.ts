@@ -1,4 +1,4 @@
-import { outputSpaces, type OutputSpace } from '../../colour/outputSpace'
+import { colourSpaces, type ColourSpace } from '../../colour/colourSpace'
 import type { Size } from '../../planes/grid'
 
 const [ASCII, SHORT, LONG] = [2, 3, 4] as const
@@ -38,7 +38,7 @@ export function exifFor(
   source: Uint8Array | undefined,
   size: Size,
   keepsPlace: boolean,
-  space: OutputSpace = 'srgb',
+  space: ColourSpace = 'srgb',
 ): Uint8Array<ArrayBuffer> {
   const block = new Block(source && isBlock(source) ? source : Uint8Array.of(0x49, 0x49, 42, 0, 0, 0, 0, 0))
   const { entries, next } = block.directoryAt(block.first)
@@ -91,10 +91,10 @@ class Block {
   }
 
   /** Writes size and colour space of the picture into the directory of what the camera said, where it has them. */
-  setPicture(directory: number, { width, height }: Size, space: OutputSpace): void {
+  setPicture(directory: number, { width, height }: Size, space: ColourSpace): void {
     for (const { tag, bytes } of this.directoryAt(directory).entries) {
       const view = this.viewOf(bytes)
-      if (tag === tags.colourSpace) view.setUint16(8, outputSpaces[space].exifCode, this.isLittle)
+      if (tag === tags.colourSpace) view.setUint16(8, colourSpaces[space].exifCode, this.isLittle)
       if (tag !== tags.width && tag !== tags.height) continue
       view.setUint16(2, LONG, this.isLittle)
       view.setUint32(4, 1, this.isLittle)

@@ -1,4 +1,4 @@
-import type { OutputSpace } from '../../colour/outputSpace'
+import type { ColourSpace } from '../../colour/colourSpace'
 import type { BitDepth } from '../../render/renderTile'
 
 /** Rows of a picture: interleaved RGBA, all of it opaque, of 8 bits or of 16 with the lower byte first. */
@@ -32,7 +32,7 @@ export interface Size {
 interface JoinOptions {
   readonly depth: BitDepth
   /** Of the codes; sRGB if left out. */
-  readonly space?: OutputSpace
+  readonly space?: ColourSpace
   /** EXIF block that the file carries, if the format can. */
   readonly exif?: Uint8Array<ArrayBuffer> | undefined
 }

@@ -1,4 +1,4 @@
-import type { OutputSpace } from '../../colour/outputSpace'
+import type { ColourSpace } from '../../colour/colourSpace'
 import type { BitDepth } from '../../render/renderTile'
 import type { FileFormat } from './fileFormat'
 import { jpegFormat } from './jpeg/jpegFormat'
@@ -24,7 +24,7 @@ export interface ExportOptions {
   /** Bits of a channel; one that the format can hold. */
   readonly depth: BitDepth
   /** sRGB if left out. */
-  readonly space?: OutputSpace
+  readonly space?: ColourSpace
 }
 
 /** The format that a file of this name is written in. */

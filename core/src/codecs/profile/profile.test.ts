@@ -4,6 +4,7 @@ import sharp, { type Sharp } from 'sharp'
 import { describe, expect, it } from 'vitest'
 import { testCodecs } from '../../../test-support/codecs'
 import { iccProfile, type MatrixSpace } from '../../../test-support/iccProfile'
+import { profileOf, type ColourSpace } from '../../colour/colourSpace'
 import { openPhoto } from '../openPhoto'
 import { pngChunk } from '../formats/png/pngChunk'
 import { embeddedProfile } from './embeddedProfile'
@@ -16,9 +17,9 @@ const picture = (): Sharp => sharp(codes, { raw: { width, height, channels: 3 } 
 const asBytes = async (made: Sharp): Promise<Uint8Array> => new Uint8Array(await made.toBuffer())
 
 const rgbOf = (pixels: ArrayBufferLike): Uint8Array => new Uint8Array(pixels).filter((_, i) => i % 4 !== 3)
-const opened = async (bytes: Uint8Array, inColour = true) => {
-  const { full, notices } = await openPhoto(bytes, 'photo.png', testCodecs, false, inColour)
-  return { rgb: rgbOf(full.pixels), notices, full }
+const opened = async (bytes: Uint8Array, space: ColourSpace | null = 'srgb') => {
+  const { full, notices, wide } = await openPhoto(bytes, 'photo.png', testCodecs, false, space ?? undefined)
+  return { rgb: rgbOf(full.pixels), notices, full, wide }
 }
 
 /** A PNG with a profile of one's own. */
@@ -39,7 +40,7 @@ describe('photos with a colour profile', () => {
     const { rgb, notices } = await opened(bytes)
     const native = await sharp(bytes).toColourspace('srgb').removeAlpha().raw().toBuffer()
     expect(Math.max(...rgb.map((code, i) => Math.abs(code - native[i]!)))).toBeLessThanOrEqual(2)
-    const asItIs = (await opened(bytes, false)).rgb
+    const asItIs = (await opened(bytes, null)).rgb
     expect(rgb.some((code, i) => Math.abs(code - asItIs[i]!) > 8)).toBe(true)
     expect(notices[0]).toMatch(/^The colours of “photo.png” were converted from .+ to sRGB\.$/)
   })
@@ -63,9 +64,36 @@ describe('photos with a colour profile', () => {
   it('of 16 bits are converted as those of 8, and more finely', async () => {
     const pixels = Array.from({ length: width * height }, (_, i) => [codes[3 * i]!, codes[3 * i + 1]!, codes[3 * i + 2]!, 255]).flat()
     const [shallow, deep] = [new Uint8ClampedArray(pixels), Uint16Array.from(pixels, (code) => code * 257)]
-    for (const data of [shallow, deep]) expect((await testCodecs.toSrgb(iccProfile(a98), data)).is).toBe('converted')
+    for (const data of [shallow, deep]) expect((await testCodecs.toSpace(iccProfile(a98), data, 'srgb')).is).toBe('converted')
     expect(Math.max(...deep.map((code, i) => Math.abs(code / 257 - shallow[i]!)))).toBeLessThan(1.5)
     expect(new Set(deep).size).toBeGreaterThan(2 * new Set(shallow).size)
+  })
+
+  it('of a wide space say whether sRGB lacks their colours, and keep them in Display-P3', async () => {
+    // The same codes, as those of Display-P3.
+    const inP3 = await pngWith(profileOf('displayP3'))
+    expect((await opened(inP3)).wide).toBe(true)
+    const kept = await opened(inP3, 'displayP3')
+    expect(Buffer.from(kept.rgb).equals(Buffer.from(codes))).toBe(true)
+    expect(kept.notices).toEqual(['The colours of “photo.png” are those of Display-P3.'])
+    // Greys lie within sRGB whatever the space.
+    const grey = codes.map((_, i) => codes[i - (i % 3)]!)
+    const calm = await opened(await pngWith(profileOf('displayP3'), sharp(grey, { raw: { width, height, channels: 3 } })))
+    expect(calm.wide).toBe(false)
+    expect((await opened(await asBytes(picture().png()))).wide).toBe(false)
+    // From a wider space still: what Display-P3 has, by culori.
+    const { rgb } = await opened(await pngWith(iccProfile(a98)), 'displayP3')
+    const toP3 = converter('p3')
+    let compared = 0
+    for (let i = 0; i < codes.length; i += 3) {
+      const [r, g, b] = [0, 1, 2].map((k) => codes[i + k]! / 255) as [number, number, number]
+      const wanted = toP3({ mode: 'a98', r, g, b }) as Pick<Rgb, 'r' | 'g' | 'b'>
+      const channels = [wanted.r, wanted.g, wanted.b]
+      if (channels.some((v) => v < 0.02 || v > 0.98)) continue
+      compared++
+      channels.forEach((v, k) => expect(Math.abs(rgb[i + k]! - 255 * v)).toBeLessThan(1.5))
+    }
+    expect(compared).toBeGreaterThan(200)
   })
 
   it('that are sRGB already, or have none, stay byte for byte; so do all of earlier scenes', async () => {
@@ -74,7 +102,7 @@ describe('photos with a colour profile', () => {
       expect(Buffer.from(rgb).equals(Buffer.from(codes))).toBe(true)
       expect(notices).toEqual([])
     }
-    const { rgb } = await opened(await pngWith(iccProfile(a98)), false)
+    const { rgb } = await opened(await pngWith(iccProfile(a98)), null)
     expect(Buffer.from(rgb).equals(Buffer.from(codes))).toBe(true)
   })
 

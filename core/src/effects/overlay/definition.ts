@@ -8,6 +8,7 @@ import type { PatternBox } from '../../model/patternBox'
 import { gaussianBlurNode } from '../../operations/blurs/gaussianBlur/gaussianBlur'
 import { joinFieldsNode, scaleFieldNode } from '../../operations/fields/joinFields/joinFields'
 import { lightColoursNode, lightFieldNode, uncoveredNode } from '../../operations/light/lightOfTones/lightOfTones'
+import { inSpaceNode } from '../../operations/colour/inSpace/inSpace'
 import { combineMasksNode } from '../../operations/masks/combineMasks/combineMasks'
 import { outlineMaskNode } from '../../operations/masks/outlineMask/outlineMask'
 import { similarMaskNode } from '../../operations/masks/similarMask/similarMask'
@@ -75,12 +76,11 @@ export const overlay = defineEffect({
     shape: { nothing: 'all of it', dark: 'without what is dark', colour: 'without one colour' }[shape.without],
   }),
   pattern: ({ pattern }) => (pattern.picture ? lightFieldNode(laid(pattern.picture.id, pattern)) : constantFieldNode(0)),
-  contribute({ pattern, shape }) {
+  contribute({ pattern, shape }, { working }) {
     const { picture } = pattern
     if (!picture) return light(constantFieldNode(0))
-    const [given, cover] = [picture.id, ...(isCutOut(picture.id) ? [coverId(picture.id)] : [])].map((id) =>
-      gaussianBlurNode(laid(id, pattern), shape.blur),
-    ) as [GraphNode, GraphNode?]
+    const given = gaussianBlurNode(inSpaceNode(laid(picture.id, pattern), 'srgb', working), shape.blur)
+    const cover = isCutOut(picture.id) ? gaussianBlurNode(laid(coverId(picture.id), pattern), shape.blur) : undefined
     const within = withinBorders(picture, pattern, shape.border + shape.blur)
     // Light on nothing is what is given off as it is; everything else has its colours, as far as it is there.
     if (shape.without === 'dark') return light(joinFieldsNode([within, lightFieldNode(given)], 'product'), () => lightColoursNode(given))

@@ -2,6 +2,7 @@ import Box from '@mui/material/Box'
 import { gridAt, regionOnGrid, type GraphNode, type PictureSource } from '@welkinar/core'
 import { priorities, type RenderPool } from '@welkinar/core/pool'
 import { useEffect, useRef, type ReactNode } from 'react'
+import { canvasSettings, imageOf } from '../../../engine/canvasSpace'
 import { showProblem } from '../../../common/notices'
 import { ink } from '../../../theme'
 import type { ViewPort } from '../viewPort'
@@ -79,8 +80,8 @@ async function draw(
   const rect = regionOnGrid({ x: left, y: top, width: seen, height: seen }, grid)
   const isSeen = rect.width > 0 && rect.height > 0
   const pixels = isSeen ? await pool.renderPixels({ node, grid, rect, tileSize: seen, priority: priorities.view, signal }) : undefined
-  const context = target.current?.getContext('2d')
+  const context = target.current?.getContext('2d', canvasSettings(photo.id))
   if (signal.aborted || !context) return
   context.clearRect(0, 0, seen, seen)
-  if (pixels) context.putImageData(new ImageData(pixels, rect.width, rect.height), rect.x - left, rect.y - top)
+  if (pixels) context.putImageData(imageOf(pixels, rect, photo.id), rect.x - left, rect.y - top)
 }

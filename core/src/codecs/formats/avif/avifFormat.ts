@@ -1,4 +1,4 @@
-import { profileOf } from '../../../colour/outputSpace'
+import { profileOf } from '../../../colour/colourSpace'
 import { BAND_ROWS, type EncodedBand, type FileFormat, type Size } from '../fileFormat'
 import { box, boxesIn, bytesOf, fullBox, joined, LEAST_SIDE, letters } from './boxes'
 

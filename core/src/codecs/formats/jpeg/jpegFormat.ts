@@ -1,4 +1,4 @@
-import { profileOf } from '../../../colour/outputSpace'
+import { profileOf } from '../../../colour/colourSpace'
 import type { FileFormat } from '../fileFormat'
 import { exifSegment, jpegHead, profileSegment, restartMarker, END } from './jpegSegments'
 

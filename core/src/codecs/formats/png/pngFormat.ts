@@ -1,4 +1,4 @@
-import { outputSpaces, profileOf } from '../../../colour/outputSpace'
+import { colourSpaces, profileOf } from '../../../colour/colourSpace'
 import type { FileFormat } from '../fileFormat'
 import { checksumOf, joinedAdler } from '../adler'
 import { joinBytes } from '../../joinBytes'
@@ -32,7 +32,7 @@ export const pngFormat: FileFormat = {
     const parts = [
       SIGNATURE,
       pngChunk('IHDR', head),
-      space === 'srgb' ? pngChunk('sRGB', SRGB) : pngChunk('iCCP', namedProfile(outputSpaces[space].label, profileOf(space))),
+      space === 'srgb' ? pngChunk('sRGB', SRGB) : pngChunk('iCCP', namedProfile(colourSpaces[space].label, profileOf(space))),
       ...(exif ? [pngChunk('eXIf', exif)] : []),
       pngChunk('IDAT', ZLIB_HEAD),
       ...bands.flatMap((band) => band.parts),

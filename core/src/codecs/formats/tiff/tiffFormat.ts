@@ -1,4 +1,4 @@
-import { profileOf } from '../../../colour/outputSpace'
+import { profileOf } from '../../../colour/colourSpace'
 import { BAND_ROWS, type FileFormat } from '../fileFormat'
 
 // Tag Image File Format, revision 6.0 (1992), with the deflate compression of its supplement of 2002. The lower byte comes first.

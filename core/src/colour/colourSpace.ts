@@ -1,23 +1,28 @@
+import { linearOf, mapRgb, type Rgb } from './hex'
+
 type Triple = readonly [number, number, number]
 type Matrix = readonly [Triple, Triple, Triple]
 
-/** A colour space that files are written in. All have the white of D65 and the transfer curve of sRGB. */
-interface OutputSpaceDefinition {
+/** A colour space that photos are worked on and files are written in. All have the white of D65 and the transfer curve of sRGB. */
+interface ColourSpaceDefinition {
   readonly label: string
   readonly hint: string
   /** From linear sRGB; nothing where the codes are those of sRGB. CSS Color Module Level 4, sample code, multiplied out. */
   readonly fromSrgb: Matrix | undefined
+  /** To linear sRGB, from the same source. */
+  readonly toSrgb: Matrix | undefined
   /** Red, green and blue as XYZ of D50, the white of profiles: by the Bradford matrix of ICC.1:2022, annex E. */
   readonly primaries: Matrix
   /** Value of the EXIF tag ColorSpace (CIPA DC-008, 4.6.6). */
   readonly exifCode: number
 }
 
-export const outputSpaces = {
+export const colourSpaces = {
   srgb: {
     label: 'sRGB',
     hint: 'As the web and most programs expect it.',
     fromSrgb: undefined,
+    toSrgb: undefined,
     primaries: [
       [0.436065, 0.222491, 0.013916],
       [0.385147, 0.716873, 0.097076],
@@ -33,6 +38,11 @@ export const outputSpaces = {
       [0.0331941989, 0.9668058011, 0],
       [0.0170826307, 0.0723974407, 0.9105199286],
     ],
+    toSrgb: [
+      [1.2249401763, -0.2249401763, 0],
+      [-0.0420569547, 1.0420569547, 0],
+      [-0.0196375546, -0.0786360456, 1.0982736001],
+    ],
     primaries: [
       [0.515102, 0.241182, -0.001049],
       [0.291965, 0.692236, 0.041882],
@@ -40,10 +50,23 @@ export const outputSpaces = {
     ],
     exifCode: 0xffff,
   },
-} as const satisfies Record<string, OutputSpaceDefinition>
-export type OutputSpace = keyof typeof outputSpaces
+} as const satisfies Record<string, ColourSpaceDefinition>
+export type ColourSpace = keyof typeof colourSpaces
 
-export const allOutputSpaces = Object.keys(outputSpaces) as readonly OutputSpace[]
+export const allColourSpaces = Object.keys(colourSpaces) as readonly ColourSpace[]
+
+/** From linear light of one space to that of another; nothing where they are the same. One of the two is sRGB. */
+export function matrixBetween(from: ColourSpace, to: ColourSpace): Matrix | undefined {
+  return from === to ? undefined : (colourSpaces[from].toSrgb ?? colourSpaces[to].fromSrgb)
+}
+
+/** Linear light of an encoded colour of one space in another; below 0 or above 1 where that does not have it. */
+export function linearIn(colour: Rgb, from: ColourSpace, to: ColourSpace): Rgb {
+  const linear = linearOf(colour)
+  const matrix = matrixBetween(from, to)
+  if (!matrix) return linear
+  return mapRgb(linear, (_, row) => matrix[row].reduce((sum, part, i) => sum + part * (linear[i] ?? 0), 0))
+}
 
 const D50: Triple = [0.9642, 1, 0.8249]
 /** From D65 to D50 (ICC.1:2022, annex E.4). */
@@ -58,8 +81,8 @@ const HEAD = 128
 const TAG_ENTRY = 12
 
 /** The ICC profile of a space, version 4.3: matrix and curve (ICC.1:2022, section 8.3). */
-export function profileOf(space: OutputSpace): Uint8Array<ArrayBuffer> {
-  const { label, primaries } = outputSpaces[space]
+export function profileOf(space: ColourSpace): Uint8Array<ArrayBuffer> {
+  const { label, primaries } = colourSpaces[space]
   const curve = parametric(CURVE)
   const tags: readonly (readonly [string, Uint8Array])[] = [
     ['desc', text(label)],

@@ -1,10 +1,11 @@
 import { cmsInfoDescription, instantiate, TYPE_GRAY_16, TYPE_RGB_16, TYPE_RGBA_16, TYPE_RGBA_8, type Lcms } from 'lcms-wasm'
+import { profileOf, type ColourSpace } from '../../colour/colourSpace'
 import type { LoadCodec } from '../codecModules'
 
 /** What was done with the profile of a picture. */
 export type ProfileOutcome =
-  /** Its codes are those of sRGB already. */
-  | { readonly is: 'sRGB' }
+  /** Its codes are those of the space already. */
+  | { readonly is: 'same' }
   | { readonly is: 'converted'; readonly name: string }
   /** It is damaged, or of a kind that pictures of red, green and blue do not have; the codes were left. */
   | { readonly is: 'unusable' }
@@ -34,14 +35,19 @@ function prepare(load: LoadCodec): Promise<Lcms> {
 }
 
 /**
- * Converts interleaved RGBA of 8 or 16 bits from a profile to sRGB (IEC 61966-2-1), in place, by Little CMS: relative colorimetric, with black point compensation. What lies
- * outside sRGB is cut off.
+ * Converts interleaved RGBA of 8 or 16 bits from a profile to a space, in place, by Little CMS: relative colorimetric, with black point compensation. What lies outside the
+ * space is cut off.
  */
-export async function toSrgb(profile: Uint8Array, data: Uint8ClampedArray | Uint16Array, load: LoadCodec): Promise<ProfileOutcome> {
+export async function toSpace(
+  profile: Uint8Array,
+  data: Uint8ClampedArray | Uint16Array,
+  target: ColourSpace,
+  load: LoadCodec,
+): Promise<ProfileOutcome> {
   const lcms = await prepare(load)
-  const from = lcms.cmsOpenProfileFromMem(profile, profile.length)
+  const from = profileIn(lcms, profile)
   if (!from) return { is: 'unusable' }
-  const to = lcms.cmsCreate_sRGBProfile()
+  const to = target === 'srgb' ? lcms.cmsCreate_sRGBProfile() : profileIn(lcms, profileOf(target))
   try {
     const space = lcms.cmsGetColorSpaceASCII(from)
     if (space !== 'RGB' && space !== 'GRAY') return { is: 'unusable' }
@@ -62,6 +68,10 @@ export async function toSrgb(profile: Uint8Array, data: Uint8ClampedArray | Uint
   }
 }
 
+function profileIn(lcms: Lcms, profile: Uint8Array): number {
+  return lcms.cmsOpenProfileFromMem(profile, profile.length)
+}
+
 type MakeTransform = (fromType: number, toType: number) => number
 
 function throughColours(lcms: Lcms, make: MakeTransform, data: Uint8ClampedArray | Uint16Array): ProfileOutcome['is'] {
@@ -73,7 +83,7 @@ function throughColours(lcms: Lcms, make: MakeTransform, data: Uint8ClampedArray
     const probe = make(TYPE_RGBA_8, TYPE_RGBA_8)
     const same = lcms.cmsDoTransform(probe, grid, grid.length / 4).every((code, i) => Math.abs(code - (grid[i] ?? 0)) <= 1)
     lcms.cmsDeleteTransform(probe)
-    if (same) return 'sRGB'
+    if (same) return 'same'
     for (let at = 0; at < data.length; at += 4 * AT_ONCE) {
       const part = data.subarray(at, at + 4 * AT_ONCE)
       const codes = part instanceof Uint16Array ? part : new Uint8Array(part)
@@ -100,7 +110,7 @@ function throughGreys(lcms: Lcms, make: MakeTransform, data: Uint8ClampedArray |
   const through = lcms.cmsDoTransform(transform, ramp, ramp.length)
   lcms.cmsDeleteTransform(transform)
   const table = ramp.map((_, code) => Math.round(((through[3 * code] ?? 0) * most) / 65535))
-  if (table.every((to, code) => Math.abs(to - code) <= most / 255)) return 'sRGB'
+  if (table.every((to, code) => Math.abs(to - code) <= most / 255)) return 'same'
   for (let i = 0; i < data.length; i++) if (i % 4 !== 3) data[i] = table[data[i] ?? 0] ?? 0
   return 'converted'
 }

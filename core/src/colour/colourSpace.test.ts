@@ -5,7 +5,7 @@ import { fileOf, testCodecs } from '../../test-support/codecs'
 import { samplePixels } from '../../test-support/pictures'
 import { exportFormats, type ExportFormat } from '../codecs/formats/registry'
 import { openPhoto } from '../codecs/openPhoto'
-import { allOutputSpaces, outputSpaces, type OutputSpace } from './outputSpace'
+import { allColourSpaces, colourSpaces, type ColourSpace } from './colourSpace'
 
 // Little CMS natively through sharp 0.35; Display-P3 of CSS Color 4 by culori 4.
 
@@ -15,7 +15,7 @@ const toSrgb = converter('rgb')
 const lossless: readonly ExportFormat[] = ['png', 'tiff']
 
 /** A picture in the codes of a space, and the codes of sRGB of the same colours. */
-function codesIn(space: OutputSpace): { readonly codes: Uint8ClampedArray<ArrayBuffer>; readonly srgb: Uint8Array } {
+function codesIn(space: ColourSpace): { readonly codes: Uint8ClampedArray<ArrayBuffer>; readonly srgb: Uint8Array } {
   const codes = new Uint8ClampedArray(samplePixels(size.width, size.height))
   const srgb = new Uint8Array(codes)
   if (space === 'srgb') return { codes, srgb }
@@ -32,7 +32,7 @@ function codesIn(space: OutputSpace): { readonly codes: Uint8ClampedArray<ArrayB
 }
 
 describe('colour spaces of files', () => {
-  const cases = exportFormats.flatMap((format) => allOutputSpaces.map((space) => [format, space] as const))
+  const cases = exportFormats.flatMap((format) => allColourSpaces.map((space) => [format, space] as const))
 
   it.each(cases)('a %s in %s is read in its colours by others', async (format, space) => {
     const { codes, srgb } = codesIn(space)
@@ -49,7 +49,7 @@ describe('colour spaces of files', () => {
   it.each(cases)('a %s in %s opens here as it was', async (format, space) => {
     const { codes, srgb } = codesIn(space)
     const file = await fileOf(codes, size, { format, quality: 100, depth: 8, space })
-    const { full, notices } = await openPhoto(new Uint8Array(file), `a.${format}`, testCodecs, false, true)
+    const { full, notices } = await openPhoto(new Uint8Array(file), `a.${format}`, testCodecs, false, 'srgb')
     const offs = new Uint8Array(full.pixels).map((code, i) => Math.abs(code - srgb[i]!))
     if (lossless.includes(format)) expect(Math.max(...offs)).toBeLessThanOrEqual(2)
     else expect(offs.reduce((sum, off) => sum + off, 0) / offs.length).toBeLessThan(2)
@@ -61,7 +61,7 @@ describe('colour spaces of files', () => {
     const { codes, srgb } = codesIn('displayP3')
     const deep = new Uint8ClampedArray(Uint16Array.from(codes, (code) => 257 * code).buffer)
     const file = await fileOf(deep, size, { format, quality: 100, depth: 16, space: 'displayP3' })
-    const { full, notices } = await openPhoto(new Uint8Array(file), `a.${format}`, testCodecs, false, true)
+    const { full, notices } = await openPhoto(new Uint8Array(file), `a.${format}`, testCodecs, false, 'srgb')
     const found = new Uint16Array(full.pixels)
     // Channel by channel.
     const wanted = [0, 1, 2].flatMap((channel) => [...srgb.filter((_, i) => i % 4 === channel)])
@@ -72,6 +72,6 @@ describe('colour spaces of files', () => {
 })
 
 /** What is said when a file is opened. */
-function said(format: ExportFormat, space: OutputSpace): string[] {
-  return space === 'srgb' ? [] : [`The colours of “a.${format}” were converted from ${outputSpaces[space].label} to sRGB.`]
+function said(format: ExportFormat, space: ColourSpace): string[] {
+  return space === 'srgb' ? [] : [`The colours of “a.${format}” were converted from ${colourSpaces[space].label} to sRGB.`]
 }
