@@ -1,5 +1,5 @@
-import { clamp01, errorFunction, mulAdd, splat } from './math'
-import { hash3 } from './hash'
+import { clamp01, errorFunction, mulAdd, splat, storeSome } from './math'
+import { hash3Columns } from './hash'
 
 // What finishes a picture: colours made livelier, edges sharpened, grain. Planes are sRGB-encoded unless said otherwise.
 
@@ -89,6 +89,14 @@ function cellWeights(first: i32, from: f64, to: f64, sigma: f64, taps: i32, out:
   }
 }
 
+/** Sums of the four bytes of four numbers. */
+// @ts-ignore: decorator
+@inline
+function byteSums(h: v128): v128 {
+  const pairs = i32x4.add(v128.and(h, i32x4.splat(0x00ff00ff)), v128.and(i32x4.shr_u(h, 8), i32x4.splat(0x00ff00ff)))
+  return i32x4.add(v128.and(pairs, i32x4.splat(0xffff)), i32x4.shr_u(pairs, 16))
+}
+
 /** Root of the sum of squares of the weights of a pixel that is as wide as a cell: what they leave of white noise along one axis. */
 function leftOfNoise(sigma: f64, scratch: usize): f64 {
   const taps = tapsOf(1, sigma)
@@ -128,19 +136,17 @@ export function smoothNoise(
     cellWeights(firstCell(y0 + y, pitchY, sigma), from, from + pitchY, sigma, tapsY, weightsY + ((<usize>(y * tapsY)) << 2))
   }
   for (let v = top; v < bottom; v++) {
-    for (let u = left; u < right; u++) {
-      const h = hash3(u, v, seed)
-      const sum = (h & 255) + ((h >>> 8) & 255) + ((h >>> 16) & 255) + (h >>> 24)
-      store<f32>(scratch + ((<usize>(u - left)) << 2), (<f32>sum - MEAN) * strength)
+    for (let u = left; u < right; u += 4) {
+      const cells = f32x4.convert_i32x4_s(byteSums(hash3Columns(i32x4.add(i32x4.splat(u), i32x4(0, 1, 2, 3)), v, seed)))
+      const noise = f32x4.mul(f32x4.sub(cells, splat(MEAN)), splat(strength))
+      const at = scratch + ((<usize>(u - left)) << 2)
+      if (u + 4 <= right) v128.store(at, noise)
+      else storeSome(at, noise, right - u)
     }
     const row = rows + ((<usize>((v - top) * width)) << 2)
     if (pitchX == 1) {
       // All pixels of a row have the same weights, each a cell further on.
-      for (let x: usize = 0; x < <usize>width << 2; x += 16) {
-        let sum = splat(0)
-        for (let k: usize = 0; k < <usize>tapsX << 2; k += 4) sum = mulAdd(v128.load32_splat(weightsX + k), v128.load(scratch + x + k), sum)
-        v128.store(row + x, sum)
-      }
+      weighted(scratch, 4, weightsX, tapsX, width, row)
       continue
     }
     for (let x = 0; x < width; x++) {
@@ -154,15 +160,42 @@ export function smoothNoise(
   for (let y = 0; y < height; y++) {
     const first = firstCell(y0 + y, pitchY, sigma) - top
     const weights = weightsY + ((<usize>(y * tapsY)) << 2)
-    const row = out + ((<usize>(y * width)) << 2)
-    for (let x: usize = 0; x < <usize>width << 2; x += 16) {
-      let sum = splat(0)
-      for (let k = 0; k < tapsY; k++) {
-        const source = rows + ((<usize>((first + k) * width)) << 2) + x
-        sum = mulAdd(v128.load32_splat(weights + ((<usize>k) << 2)), v128.load(source), sum)
-      }
-      v128.store(row + x, sum)
+    weighted(rows + ((<usize>(first * width)) << 2), (<usize>width) << 2, weights, tapsY, width, out + ((<usize>(y * width)) << 2))
+  }
+}
+
+/** A row of sums of `taps` floats, each `step` bytes further on, times the weights. */
+function weighted(source: usize, step: usize, weights: usize, taps: i32, width: i32, row: usize): void {
+  const bytes = (<usize>width) << 2
+  let x: usize = 0
+  // Sixteen at a time: a weight is loaded once for all of them.
+  for (; x + 64 <= bytes; x += 64) {
+    let a = splat(0)
+    let b = splat(0)
+    let c = splat(0)
+    let d = splat(0)
+    let from = source + x
+    for (let k = 0; k < taps; k++) {
+      const weight = v128.load32_splat(weights + ((<usize>k) << 2))
+      a = mulAdd(weight, v128.load(from), a)
+      b = mulAdd(weight, v128.load(from, 16), b)
+      c = mulAdd(weight, v128.load(from, 32), c)
+      d = mulAdd(weight, v128.load(from, 48), d)
+      from += step
     }
+    v128.store(row + x, a)
+    v128.store(row + x, b, 16)
+    v128.store(row + x, c, 32)
+    v128.store(row + x, d, 48)
+  }
+  for (; x < bytes; x += 16) {
+    let sum = splat(0)
+    let from = source + x
+    for (let k = 0; k < taps; k++) {
+      sum = mulAdd(v128.load32_splat(weights + ((<usize>k) << 2)), v128.load(from), sum)
+      from += step
+    }
+    v128.store(row + x, sum)
   }
 }
 
@@ -176,51 +209,59 @@ export function weightedSum(a: usize, ka: f32, b: usize, kb: f32, offset: f32, c
 }
 
 /**
- * Colours through a cube of `size` entries a side, red counting fastest, three floats each: tetrahedral interpolation. Tones are clamped to 0-1. `outs` may be the inputs.
+ * Colours through a cube of `size` entries a side, red counting fastest, three floats each: tetrahedral interpolation. Four bytes behind the last are read too. Tones are clamped to 0-1. `outs` may be the inputs.
  */
 export function cubeColours(r: usize, g: usize, b: usize, count: i32, table: usize, size: i32, outR: usize, outG: usize, outB: usize): void {
-  const last = <f32>(size - 1)
-  const stepR: usize = 12
-  const stepG = <usize>size * 12
-  const stepB = stepG * <usize>size
-  for (let i: usize = 0; i < <usize>count << 2; i += 4) {
-    const x = within(load<f32>(r + i)) * last
-    const y = within(load<f32>(g + i)) * last
-    const z = within(load<f32>(b + i)) * last
-    const cellX = min(size - 2, <i32>x)
-    const cellY = min(size - 2, <i32>y)
-    const cellZ = min(size - 2, <i32>z)
-    const partX = x - <f32>cellX
-    const partY = y - <f32>cellY
-    const partZ = z - <f32>cellZ
+  const last = splat(<f32>(size - 1))
+  const lastCell = i32x4.splat(size - 2)
+  const stepR = i32x4.splat(12)
+  const stepG = i32x4.splat(size * 12)
+  const stepB = i32x4.splat(size * size * 12)
+  const all = i32x4.add(stepR, i32x4.add(stepG, stepB))
+  for (let i: usize = 0; i < <usize>count << 2; i += 16) {
+    const x = f32x4.mul(clamp01(v128.load(r + i)), last)
+    const y = f32x4.mul(clamp01(v128.load(g + i)), last)
+    const z = f32x4.mul(clamp01(v128.load(b + i)), last)
+    const cellX = i32x4.min_s(lastCell, i32x4.trunc_sat_f32x4_s(x))
+    const cellY = i32x4.min_s(lastCell, i32x4.trunc_sat_f32x4_s(y))
+    const cellZ = i32x4.min_s(lastCell, i32x4.trunc_sat_f32x4_s(z))
+    const partX = f32x4.sub(x, f32x4.convert_i32x4_s(cellX))
+    const partY = f32x4.sub(y, f32x4.convert_i32x4_s(cellY))
+    const partZ = f32x4.sub(z, f32x4.convert_i32x4_s(cellZ))
     // The way from the lowest corner to the highest: up the channel with the largest part first.
-    const first = partX >= partY && partX >= partZ ? stepR : partY >= partZ ? stepG : stepB
-    const third = partZ <= partX && partZ <= partY ? stepB : partY <= partX ? stepG : stepR
-    const second = stepR + stepG + stepB - first - third
-    const largest = max(partX, max(partY, partZ))
-    const smallest = min(partX, min(partY, partZ))
-    const middle = max(min(partX, partY), min(max(partX, partY), partZ))
-    const at0 = table + <usize>cellX * stepR + <usize>cellY * stepG + <usize>cellZ * stepB
-    const at1 = at0 + first
-    const at2 = at1 + second
-    const at3 = at2 + third
-    store<f32>(outR + i, along(at0, at1, at2, at3, largest, middle, smallest))
-    store<f32>(outG + i, along(at0 + 4, at1 + 4, at2 + 4, at3 + 4, largest, middle, smallest))
-    store<f32>(outB + i, along(at0 + 8, at1 + 8, at2 + 8, at3 + 8, largest, middle, smallest))
+    const yOrZ = v128.bitselect(stepG, stepB, f32x4.ge(partY, partZ))
+    const first = v128.bitselect(stepR, yOrZ, v128.and(f32x4.ge(partX, partY), f32x4.ge(partX, partZ)))
+    const yOrX = v128.bitselect(stepG, stepR, f32x4.le(partY, partX))
+    const third = v128.bitselect(stepB, yOrX, v128.and(f32x4.le(partZ, partX), f32x4.le(partZ, partY)))
+    const low = f32x4.pmin(partX, partY)
+    const high = f32x4.pmax(partX, partY)
+    const largest = f32x4.pmax(high, partZ)
+    const smallest = f32x4.pmin(low, partZ)
+    const middle = f32x4.pmax(low, f32x4.pmin(high, partZ))
+    const at0 = i32x4.add(i32x4.mul(cellX, stepR), i32x4.add(i32x4.mul(cellY, stepG), i32x4.mul(cellZ, stepB)))
+    const at1 = i32x4.add(at0, first)
+    const at2 = i32x4.sub(i32x4.add(at0, all), third)
+    const at3 = i32x4.add(at0, all)
+    const p = along(table, i32x4.extract_lane(at0, 0), i32x4.extract_lane(at1, 0), i32x4.extract_lane(at2, 0), i32x4.extract_lane(at3, 0), f32x4.extract_lane(largest, 0), f32x4.extract_lane(middle, 0), f32x4.extract_lane(smallest, 0))
+    const q = along(table, i32x4.extract_lane(at0, 1), i32x4.extract_lane(at1, 1), i32x4.extract_lane(at2, 1), i32x4.extract_lane(at3, 1), f32x4.extract_lane(largest, 1), f32x4.extract_lane(middle, 1), f32x4.extract_lane(smallest, 1))
+    const s = along(table, i32x4.extract_lane(at0, 2), i32x4.extract_lane(at1, 2), i32x4.extract_lane(at2, 2), i32x4.extract_lane(at3, 2), f32x4.extract_lane(largest, 2), f32x4.extract_lane(middle, 2), f32x4.extract_lane(smallest, 2))
+    const t = along(table, i32x4.extract_lane(at0, 3), i32x4.extract_lane(at1, 3), i32x4.extract_lane(at2, 3), i32x4.extract_lane(at3, 3), f32x4.extract_lane(largest, 3), f32x4.extract_lane(middle, 3), f32x4.extract_lane(smallest, 3))
+    // From pixels to channels.
+    const reds = v128.shuffle<f32>(p, q, 0, 4, 1, 5)
+    const others = v128.shuffle<f32>(s, t, 0, 4, 1, 5)
+    v128.store(outR + i, v128.shuffle<f32>(reds, others, 0, 1, 4, 5))
+    v128.store(outG + i, v128.shuffle<f32>(reds, others, 2, 3, 6, 7))
+    v128.store(outB + i, v128.shuffle<f32>(v128.shuffle<f32>(p, q, 2, 6, 2, 6), v128.shuffle<f32>(s, t, 2, 6, 2, 6), 0, 1, 4, 5))
   }
 }
 
+/** One colour between four corners of a cube, red, green and blue in the first lanes; corners as bytes from the table's begin. */
 // @ts-ignore: decorator
 @inline
-function within(v: f32): f32 {
-  return max<f32>(0, min<f32>(1, v))
-}
-
-// @ts-ignore: decorator
-@inline
-function along(at0: usize, at1: usize, at2: usize, at3: usize, a: f32, c: f32, d: f32): f32 {
-  const v0 = load<f32>(at0)
-  const v1 = load<f32>(at1)
-  const v2 = load<f32>(at2)
-  return v0 + a * (v1 - v0) + c * (v2 - v1) + d * (load<f32>(at3) - v2)
+function along(table: usize, at0: i32, at1: i32, at2: i32, at3: i32, largest: f32, middle: f32, smallest: f32): v128 {
+  const v0 = v128.load(table + <usize>at0)
+  const v1 = v128.load(table + <usize>at1)
+  const v2 = v128.load(table + <usize>at2)
+  const up = mulAdd(splat(largest), f32x4.sub(v1, v0), v0)
+  return f32x4.add(f32x4.add(up, f32x4.mul(splat(middle), f32x4.sub(v2, v1))), f32x4.mul(splat(smallest), f32x4.sub(v128.load(table + <usize>at3), v2)))
 }

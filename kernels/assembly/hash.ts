@@ -13,6 +13,26 @@ export function hash3(x: i32, y: i32, seed: i32): u32 {
   return h
 }
 
+// @ts-ignore: decorator
+@inline
+function rotated(h: v128, by: i32): v128 {
+  return v128.or(i32x4.shl(h, by), i32x4.shr_u(h, 32 - by))
+}
+
+/** `hash3` of four columns. */
+// @ts-ignore: decorator
+@inline
+export function hash3Columns(columns: v128, y: i32, seed: i32): v128 {
+  let h = rotated(i32x4.mul(columns, i32x4.splat(0x8da6b343)), 13)
+  h = rotated(v128.xor(h, i32x4.splat(y * 0xd8163841)), 17)
+  h = v128.xor(h, i32x4.splat(seed * 0xcb1ab31f))
+  h = v128.xor(h, i32x4.shr_u(h, 16))
+  h = i32x4.mul(h, i32x4.splat(0x85ebca6b))
+  h = v128.xor(h, i32x4.shr_u(h, 13))
+  h = i32x4.mul(h, i32x4.splat(0xc2b2ae35))
+  return v128.xor(h, i32x4.shr_u(h, 16))
+}
+
 /** Hash of a cell of a lattice that is the same again `rows` further down and `shift` to the right; `rows` 0 for one that never is. */
 // @ts-ignore: decorator
 @inline

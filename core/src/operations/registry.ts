@@ -27,7 +27,7 @@ import { newlyClipped } from './mixing/newlyClipped/newlyClipped'
 import { mendSpots } from './groundwork/mendSpots/mendSpots'
 import { takeNoise } from './groundwork/takeNoise/takeNoise'
 import { mirror } from './geometry/mirror/mirror'
-import { mix } from './mixing/mix/mix'
+import { mix, wholePicture } from './mixing/mix/mix'
 import { joinFields, scaleField } from './fields/joinFields/joinFields'
 import { layerMix } from './mixing/mixLayer/layerMix'
 import { mixLayer } from './mixing/mixLayer/mixLayer'
@@ -161,6 +161,7 @@ const operations: readonly Operation[] = [
   holdMask,
   maskAsTones,
   mix,
+  wholePicture,
   clearAir,
   newlyClipped,
   gainByMask,

@@ -13,22 +13,32 @@ export const colourTable: Operation<ColourTableParameters> = {
     const count = rect.width * rect.height
     const tones = inputAt(inputs, 0)
     const out = [0, 1, 2].map(() => context.plane(count)) as [number, number, number]
-    const bytes = atob(codes)
-    const entries = bytes.length / 2
+    const values = valuesOf(codes)
+    const entries = values.length
     const room = context.scratch(entries * 4 + 16)
-    const values = new Float32Array(kernels.memory.buffer, room, entries)
-    for (let i = 0; i < entries; i++) values[i] = (bytes.charCodeAt(2 * i) + 256 * bytes.charCodeAt(2 * i + 1)) / 65535
+    new Float32Array(kernels.memory.buffer, room, entries).set(values)
     if (kind === 'cube') kernels.cubeColours(plane(tones, 0), plane(tones, 1), plane(tones, 2), count, room, size, ...out)
     else {
       const table = context.scratch(size * 4 + 16)
       out.forEach((address, channel) => {
-        const source = new Float32Array(kernels.memory.buffer, room, entries)
-        new Float32Array(kernels.memory.buffer, table, size).forEach((_, i, all) => (all[i] = source[3 * i + channel] ?? 0))
+        new Float32Array(kernels.memory.buffer, table, size).forEach((_, i, all) => (all[i] = values[3 * i + channel] ?? 0))
         kernels.throughTable(plane(tones, channel), count, table, size - 1, address)
       })
     }
     return { kind: 'tones', rect, planes: out }
   },
+}
+
+/** The table that was read last: all tiles of a picture read the same. */
+let known: { readonly codes: string; readonly values: Float32Array } | undefined
+
+function valuesOf(codes: string): Float32Array {
+  if (known?.codes === codes) return known.values
+  const bytes = atob(codes)
+  const code = (i: number): number => bytes.charCodeAt(2 * i) + 256 * bytes.charCodeAt(2 * i + 1)
+  const values = Float32Array.from({ length: bytes.length / 2 }, (_, i) => code(i) / 65535)
+  known = { codes, values }
+  return values
 }
 
 export function colourTableNode(tones: GraphNode, { kind, size, codes }: ColourTableParameters): GraphNode {

@@ -13,6 +13,9 @@ export type VividParameters = {
   readonly lightness: number
 }
 
+/** Pixels from one kernel to the next: so many stay in the cache of the processor. */
+const AT_ONCE = 4096
+
 /** Hue, saturation, vibrance and lightness of tones in OKLab (Ottosson 2020); what leaves sRGB is cut off. */
 export const vivid: Operation<VividParameters> = {
   name: 'vivid',
@@ -21,10 +24,16 @@ export const vivid: Operation<VividParameters> = {
     const count = rect.width * rect.height
     const tones = inputAt(inputs, 0)
     const out = [0, 1, 2].map(() => context.plane(count)) as [number, number, number]
-    kernels.oklabPlanes(plane(tones, 0), plane(tones, 1), plane(tones, 2), count, ...out)
     const radians = (turn * Math.PI) / 180
-    kernels.vividOklab(...out, count, kernels.cosine(radians), kernels.sine(radians), saturation, vibrance, lightness)
-    kernels.encodedFromOklab(...out, count, ...out)
+    const [cosine, sine] = [kernels.cosine(radians), kernels.sine(radians)]
+    for (let at = 0; at < count; at += AT_ONCE) {
+      const part = Math.min(AT_ONCE, count - at)
+      const [red, green, blue] = [0, 1, 2].map((channel) => plane(tones, channel) + 4 * at) as [number, number, number]
+      const here = out.map((address) => address + 4 * at) as [number, number, number]
+      kernels.oklabPlanes(red, green, blue, part, ...here)
+      kernels.vividOklab(...here, part, cosine, sine, saturation, vibrance, lightness)
+      kernels.encodedFromOklab(...here, part, ...here)
+    }
     return { kind: 'tones', rect, planes: out }
   },
 }

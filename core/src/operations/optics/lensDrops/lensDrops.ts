@@ -78,6 +78,7 @@ export const refraction: Operation<RefractionParameters> = {
     const all = new Float32Array(rect.width * rect.height)
     const soft = softnessOn(grid, params)
     const [sin, cos] = downOf(params.frame)
+    const between: Between = { upperLeft: 0, upperRight: 0, lowerLeft: 0, lowerRight: 0, right: 0, below: 0 }
     inDrops(grid, params, rect, (drop, at, i) => {
       // A larger drop lies over a smaller one, as far as it covers it.
       const before = all[i] as number
@@ -92,8 +93,9 @@ export const refraction: Operation<RefractionParameters> = {
       const y = (drop.y + right * sin + below * cos) / grid.pitchY
       const dark = 1 - params.rim * smooth((at.out - 0.5) / 0.55) * (0.65 - 0.35 * Math.max(-1, at.down))
       const light = params.glint * shine(at)
+      findBetween(input.rect, grid, x, y, between)
       for (let channel = 0; channel < 3; channel++) {
-        const value = dark * sample(from[channel] ?? all, input.rect, grid, x, y)
+        const value = dark * sample(from[channel] ?? all, between)
         const plane = out[channel]
         if (plane) plane[i] = (plane[i] as number) * (1 - weight) + (value + light * Math.max(0, 1 - value)) * weight
       }
@@ -172,16 +174,39 @@ function shine({ across, down, out }: InDrop): number {
   return spot + 0.35 * crescent
 }
 
-/** Between pixels in straight lines; beyond the border the picture is seen in a mirror. */
-function sample(plane: Float32Array, rect: Rect, grid: Grid, x: number, y: number): number {
-  const [column, row] = [mirrored(x - 0.5, grid.width) - rect.x, mirrored(y - 0.5, grid.height) - rect.y]
-  const [left, top] = [Math.floor(column), Math.floor(row)]
-  const [right, below] = [column - left, row - top]
-  const at = (i: number, j: number): number =>
-    plane[Math.max(0, Math.min(rect.height - 1, j)) * rect.width + Math.max(0, Math.min(rect.width - 1, i))] ?? 0
+/** Four pixels of a plane, and how near a place between them is to the right and the lower ones, 0-1. */
+interface Between {
+  upperLeft: number
+  upperRight: number
+  lowerLeft: number
+  lowerRight: number
+  right: number
+  below: number
+}
+
+/** The pixels about a place; beyond the border the picture is seen in a mirror. One object is written again and again: there are millions of places. */
+function findBetween({ x: left, y: top, width, height }: Rect, grid: Grid, x: number, y: number, found: Between): void {
+  const column = mirrored(x - 0.5, grid.width) - left
+  const row = mirrored(y - 0.5, grid.height) - top
+  const i = Math.floor(column)
+  const j = Math.floor(row)
+  const first = Math.max(0, Math.min(width - 1, i))
+  const next = Math.max(0, Math.min(width - 1, i + 1))
+  const upper = Math.max(0, Math.min(height - 1, j)) * width
+  const lower = Math.max(0, Math.min(height - 1, j + 1)) * width
+  found.upperLeft = upper + first
+  found.upperRight = upper + next
+  found.lowerLeft = lower + first
+  found.lowerRight = lower + next
+  found.right = column - i
+  found.below = row - j
+}
+
+/** What lies between pixels, in straight lines. */
+function sample(plane: Float32Array, { upperLeft, upperRight, lowerLeft, lowerRight, right, below }: Between): number {
   return (
-    (at(left, top) * (1 - right) + at(left + 1, top) * right) * (1 - below) +
-    (at(left, top + 1) * (1 - right) + at(left + 1, top + 1) * right) * below
+    ((plane[upperLeft] ?? 0) * (1 - right) + (plane[upperRight] ?? 0) * right) * (1 - below) +
+    ((plane[lowerLeft] ?? 0) * (1 - right) + (plane[lowerRight] ?? 0) * right) * below
   )
 }
 
