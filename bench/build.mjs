@@ -1,8 +1,8 @@
-// Bundles the benchmarks and the job that is done with sharp.
+// Bundles the benchmarks and the jobs that are done with sharp.
 import { build } from 'esbuild'
 
 await build({
-  entryPoints: ['src/main.ts', 'src/sharpRain.ts', 'src/sharpSoftFocus.ts'],
+  entryPoints: ['src/main.ts', 'src/sharpRain.ts', 'src/sharpSoftFocus.ts', 'src/sharpFinish.ts'],
   outdir: 'dist',
   bundle: true,
   external: ['sharp', 'playwright-core', '@resvg/resvg-js', '@techstark/opencv-js'],

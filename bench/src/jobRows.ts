@@ -7,6 +7,7 @@ import { alternate, ratioRow, type Row } from './measure'
 import { HEIGHT, WIDTH } from './photo24'
 import { recipeText } from './recipeText'
 import { renderScript, runNode } from './runNode'
+import { finishOf } from './stackRows'
 
 const THREADS = 2
 const size = { width: WIDTH, height: HEIGHT }
@@ -23,7 +24,7 @@ export async function writePhoto(folder: string, pixels: Uint8ClampedArray): Pro
 
 interface Job {
   readonly name: string
-  readonly effect: Effect
+  readonly effects: readonly Effect[]
   /** Script that takes the steps of the trade with sharp. */
   readonly steps: URL
   /** Most times as long as those steps that it may take. */
@@ -38,17 +39,25 @@ function jobs(): Job[] {
   return [
     {
       name: 'Rain',
-      effect: rain,
+      effects: [rain],
       steps: new URL('./sharpRain.js', import.meta.url),
       most: 0.5,
       remark: 'three depth layers, luminosity mask and levels, against noise, blur, smear and two layers; both with 2 threads',
     },
     {
       name: 'Soft focus',
-      effect: veil,
+      effects: [veil],
       steps: new URL('./sharpSoftFocus.js', import.meta.url),
       most: 1,
       remark: 'a veil of 25 px on both sides; sharp with its own 8-bit blur, which cuts the kernel short; both with 2 threads',
+    },
+    {
+      name: 'Whole finish',
+      effects: finishOf(size),
+      steps: new URL('./sharpFinish.js', import.meta.url),
+      most: 1.5,
+      remark:
+        'adjust, colour balance, curves, vignette, grain, colour table, against the nearest steps of sharp at 8 bits; both with 2 threads',
     },
   ]
 }
@@ -56,9 +65,9 @@ function jobs(): Job[] {
 /** Whole jobs from file to file, as processes. */
 export async function jobRows(folder: string, photo: string): Promise<Row[]> {
   const rows: Row[] = []
-  for (const { name, effect, steps, most, remark } of jobs()) {
+  for (const { name, effects, steps, most, remark } of jobs()) {
     const recipe = join(folder, 'recipe.json')
-    await writeFile(recipe, recipeText(name, size, [effect]))
+    await writeFile(recipe, recipeText(name, size, effects))
     const script = fileURLToPath(steps)
     const out = join(folder, 'out.jpg')
     const ours = () => mustRun([renderScript, '--photo', photo, '--recipe', recipe, '--out', out, '--threads', String(THREADS)])

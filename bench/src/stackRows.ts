@@ -104,14 +104,18 @@ export async function fullSizeRows(folder: string, photo: string): Promise<Row[]
   return rows
 }
 
+/** What ends a picture, in the order of practice. */
+export function finishOf(photo: Size): Effect[] {
+  return (['adjust', 'colourBalance', 'curves', 'vignette', 'grain', 'colourTable'] as const).map((kind) =>
+    newEffect(photo, { kind, id: kind }),
+  )
+}
+
 /** What is done to the photo itself, and a whole finish, at 24 MP. */
 export async function finishRows(folder: string, photo: string): Promise<Row[]> {
   const bare = (): Promise<ProcessRun> => job(folder, photo, size24, [])
   const tone = startingTone(size24)
   const repair = { id: 'r', x: 3000, y: 2000, radius: 60, fromX: 3200, fromY: 2050, soft: 25, keeps: 'nothing' } as const
-  const finish = (['adjust', 'curves', 'oneHue', 'vignette', 'grain', 'colourTable'] as const).map((kind) =>
-    newEffect(size24, { kind, id: kind }),
-  )
   const groundworks: readonly (readonly [string, number, Partial<Groundwork>])[] = [
     ['noise, light and colour', 4000, { noise: { luminance: 25, colour: 25 } }],
     [
@@ -128,7 +132,11 @@ export async function finishRows(folder: string, photo: string): Promise<Row[]> 
       above,
       run: () => job(folder, photo, size24, [], groundwork),
     })),
-    { work: 'Adjust, curves, one hue, vignette, grain, colour table', above: 3000, run: () => job(folder, photo, size24, finish) },
+    {
+      work: 'Adjust, colour balance, curves, vignette, grain, colour table',
+      above: 3000,
+      run: () => job(folder, photo, size24, finishOf(size24)),
+    },
   ])
 }
 

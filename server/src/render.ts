@@ -28,6 +28,7 @@ import {
   stackFor,
   stackWithout,
   UserProblem,
+  usesReading,
   wideId,
   workingSpaceOf,
   type ExportFormat,
@@ -189,12 +190,8 @@ async function renderFile(task: Task, pool: RenderPool): Promise<void> {
   const grid = gridAt(photo, task.scale)
   const stack = stackFor(recipe, photo)
   const missing = await openPictures(picturesOfStack(stack), dirname(task.recipe), pool)
-  const source: PictureSource = {
-    photo,
-    amount: recipe.amount,
-    ...stackWithout(stack, missing),
-    ...(await readMarks(task, pool, photo)),
-  }
+  const unmarked: PictureSource = { photo, amount: recipe.amount, ...stackWithout(stack, missing) }
+  const source = { ...unmarked, ...(await readMarks(task, pool, unmarked)) }
   const rect = rectFor(task.region, grid, source)
   const options = { format: task.format, quality: task.quality, depth: task.bits, space: task.space }
   const request = {
@@ -245,9 +242,11 @@ async function openPictures(pictures: readonly PictureReference[], folder: strin
 }
 
 /** Marks, groundwork and depth of the photo, if a file with them is given. */
-async function readMarks({ marks: path, reading }: Task, pool: RenderPool, photo: PictureSource['photo']): Promise<Partial<PictureSource>> {
-  // Without marks it goes by what the photo shows, as a new scene does.
-  if (path === undefined) return { marks: { ...noMarks, reading: reading ? await pool.readPhoto(photo.id) : notRead } }
+async function readMarks({ marks: path, reading }: Task, pool: RenderPool, unmarked: PictureSource): Promise<Partial<PictureSource>> {
+  const { photo } = unmarked
+  // Without marks it goes by what the photo shows, as a new scene does, if that changes anything.
+  if (path === undefined)
+    return { marks: { ...noMarks, reading: reading && usesReading(unmarked) ? await pool.readPhoto(photo.id) : notRead } }
   const file = parseMarks(new TextDecoder().decode(await readInput(path)), basename(path))
   const marks = marksFor(file, photo)
   const groundwork = groundworkFor(file, photo)

@@ -1,0 +1,27 @@
+import { describe, expect, it } from 'vitest'
+import { newEffect } from '../effects/newEffect'
+import { noMarks } from '../model/marks'
+import { nothingRead } from '../model/reading'
+import { usesReading } from './usesReading'
+
+const photo = { id: 'p', width: 600, height: 400 }
+
+describe('what is read from a photo', () => {
+  it.each([
+    ['haze', 'Blue distance', true],
+    ['rain', 'Rain by the camera', true],
+    ['stars', 'Clear night', true],
+    ['curves', 'Gentle S', false],
+    ['grain', 'Fine grain', false],
+    ['softFocus', 'Veil', false],
+  ] as const)('%s, %s: it changes the picture: %s', (kind, look, uses) => {
+    expect(usesReading({ photo, effects: [newEffect(photo, { kind, look, id: 'a' })] })).toBe(uses)
+  })
+
+  it('changes nothing where marks are set for all that is used, or where there are no effects', () => {
+    const haze = newEffect(photo, { kind: 'haze', look: 'Blue distance', id: 'a' })
+    const marks = { ...noMarks, horizon: { y: 100, turn: 0 }, reading: nothingRead }
+    expect(usesReading({ photo, effects: [haze], marks })).toBe(false)
+    expect(usesReading({ photo, effects: [] })).toBe(false)
+  })
+})
