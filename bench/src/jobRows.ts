@@ -24,7 +24,7 @@ export async function writePhoto(folder: string, pixels: Uint8ClampedArray): Pro
 
 interface Job {
   readonly name: string
-  readonly effects: readonly Effect[]
+  readonly effects: Effect[]
   /** Script that takes the steps of the trade with sharp. */
   readonly steps: URL
   /** Most times as long as those steps that it may take. */
