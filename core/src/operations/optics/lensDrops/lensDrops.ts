@@ -70,6 +70,7 @@ export const refraction: Operation<RefractionParameters> = {
     const addresses = [0, 1, 2].map(() => context.plane(rect.width * rect.height))
     const from = planesOf(context, input.planes, input.rect.width * input.rect.height)
     const out = planesOf(context, addresses, rect.width * rect.height)
+    const [[fromRed, fromGreen, fromBlue], [red, green, blue]] = [from, out]
     // Between the drops it is the input.
     for (let row = 0; row < rect.height; row++) {
       const start = (row + rect.y - input.rect.y) * input.rect.width + rect.x - input.rect.x
@@ -94,11 +95,9 @@ export const refraction: Operation<RefractionParameters> = {
       const dark = 1 - params.rim * smooth((at.out - 0.5) / 0.55) * (0.65 - 0.35 * Math.max(-1, at.down))
       const light = params.glint * shine(at)
       findBetween(input.rect, grid, x, y, between)
-      for (let channel = 0; channel < 3; channel++) {
-        const value = dark * sample(from[channel] ?? all, between)
-        const plane = out[channel]
-        if (plane) plane[i] = (plane[i] as number) * (1 - weight) + (value + light * Math.max(0, 1 - value)) * weight
-      }
+      red[i] = (red[i] as number) * (1 - weight) + weight * lit(dark * sample(fromRed, between), light)
+      green[i] = (green[i] as number) * (1 - weight) + weight * lit(dark * sample(fromGreen, between), light)
+      blue[i] = (blue[i] as number) * (1 - weight) + weight * lit(dark * sample(fromBlue, between), light)
     })
     return { kind: 'tones', rect, planes: addresses }
   },
@@ -109,8 +108,15 @@ export function refractionNode(tones: GraphNode, params: RefractionParameters): 
   return graphNode('refraction', params, [tones])
 }
 
-function planesOf({ kernels }: RunContext, addresses: readonly number[], count: number): readonly Float32Array[] {
-  return addresses.map((address) => new Float32Array(kernels.memory.buffer, address, count))
+type Planes = readonly [Float32Array, Float32Array, Float32Array]
+
+function planesOf({ kernels }: RunContext, addresses: readonly number[], count: number): Planes {
+  return addresses.map((address) => new Float32Array(kernels.memory.buffer, address, count)) as unknown as Planes
+}
+
+/** A tone with light added, the less the brighter it is. */
+function lit(tone: number, light: number): number {
+  return tone + light * Math.max(0, 1 - tone)
 }
 
 /** Half the width of outlines, photo px: no less than a pixel of the grid shows. */
