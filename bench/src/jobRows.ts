@@ -3,6 +3,7 @@ import { join } from 'node:path'
 import { fileURLToPath } from 'node:url'
 import { newEffect, type Effect } from '@welkinar/core'
 import sharp from 'sharp'
+import { marksFile } from './marksFile'
 import { alternate, ratioRow, type Row } from './measure'
 import { HEIGHT, WIDTH } from './photo24'
 import { recipeText } from './recipeText'
@@ -70,7 +71,9 @@ export async function jobRows(folder: string, photo: string): Promise<Row[]> {
     await writeFile(recipe, recipeText(name, size, effects))
     const script = fileURLToPath(steps)
     const out = join(folder, 'out.jpg')
-    const ours = () => mustRun([renderScript, '--photo', photo, '--recipe', recipe, '--out', out, '--threads', String(THREADS)])
+    const marks = await marksFile(folder, photo, size)
+    const paths = ['--photo', photo, '--recipe', recipe, '--marks', marks, '--out', out]
+    const ours = () => mustRun([renderScript, ...paths, '--threads', String(THREADS)])
     const other = () => mustRun([script, photo, out, String(THREADS)])
     rows.push(ratioRow(`${name}, whole job, JPEG 24 MP in and out`, await alternate(ours, other), 'the steps with sharp', most, remark))
   }

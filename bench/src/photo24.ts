@@ -4,6 +4,7 @@ import { instantiate } from '@welkinar/kernels'
 import type { Kernels } from '../../core/src/graph/operation'
 import { sharedBuffer, type PhotoData } from '../../core/src/photo/photoData'
 import { withReductions } from '../../core/src/photo/reducePhoto'
+import type { Size } from '../../core/src/planes/grid'
 
 /** A 24-megapixel test picture: sky-like gradient, blocks, texture and noise. RGBA. */
 export const WIDTH = 6000
@@ -34,10 +35,13 @@ export interface BenchPhoto {
   readonly pixels: Uint8ClampedArray<ArrayBuffer>
 }
 
-export async function benchPhoto(pixels: Uint8ClampedArray<ArrayBuffer>): Promise<BenchPhoto> {
+export async function benchPhoto(
+  pixels: Uint8ClampedArray<ArrayBuffer>,
+  { width, height }: Size = { width: WIDTH, height: HEIGHT },
+): Promise<BenchPhoto> {
   const path = createRequire(import.meta.url).resolve('@welkinar/kernels/kernels.wasm')
   const kernels = await instantiate(await WebAssembly.compile(await readFile(path)), { env: {} })
   const shared = sharedBuffer(pixels.length)
   new Uint8ClampedArray(shared).set(pixels)
-  return { kernels, photo: withReductions(kernels, 'bench', { width: WIDTH, height: HEIGHT, format: 'rgba8', pixels: shared }), pixels }
+  return { kernels, photo: withReductions(kernels, 'bench', { width, height, format: 'rgba8', pixels: shared }), pixels }
 }

@@ -3,10 +3,8 @@ import { join } from 'node:path'
 import {
   effectDefinitions,
   largestCrop,
-  MARKS_VERSION,
   newEffect,
   newMask,
-  noGroundwork,
   noMarks,
   startingTone,
   type Effect,
@@ -16,6 +14,7 @@ import {
   type Size,
 } from '@welkinar/core'
 import sharp from 'sharp'
+import { marksFile } from './marksFile'
 import { ratioRow, type Row } from './measure'
 import { HEIGHT, testPixels, WIDTH } from './photo24'
 import { recipeText } from './recipeText'
@@ -55,13 +54,8 @@ export function mixedStack(size: Size, count: number): Effect[] {
 async function job(folder: string, photo: string, size: Size, effects: Effect[], groundwork?: Partial<Groundwork>): Promise<ProcessRun> {
   const recipe = join(folder, 'stack.json')
   await writeFile(recipe, recipeText('Stack', size, effects))
-  const paths = ['--photo', photo, '--recipe', recipe, '--out', join(folder, 'stack.jpg')]
-  if (groundwork) {
-    const marks = join(folder, 'marks.json')
-    const parts = { marks: noMarks, groundwork: { ...noGroundwork, ...groundwork }, depth: null }
-    await writeFile(marks, JSON.stringify({ format: 'welkinar-marks', version: MARKS_VERSION, madeFor: size, ...parts }))
-    paths.push('--marks', marks)
-  }
+  const marks = await marksFile(folder, photo, size, groundwork)
+  const paths = ['--photo', photo, '--recipe', recipe, '--marks', marks, '--out', join(folder, 'stack.jpg')]
   return runNode([renderScript, ...paths, '--threads', `${THREADS}`])
 }
 
