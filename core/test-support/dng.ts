@@ -8,6 +8,8 @@ interface Mosaic {
   readonly compressed: boolean
   /** EXIF orientation. */
   readonly orientation?: number
+  /** Whether the camera sees as Display-P3 does instead of sRGB. */
+  readonly wide?: boolean
   /** Linear light of a colour at a place, 0-1. */
   light(x: number, y: number, colour: number): number
 }
@@ -16,9 +18,11 @@ const [BYTE, ASCII, SHORT, LONG, RATIONAL, SIGNED_RATIONAL] = [1, 2, 3, 4, 5, 10
 const bytesOf: Record<number, number> = { [BYTE]: 1, [ASCII]: 1, [SHORT]: 2, [LONG]: 4, [RATIONAL]: 8, [SIGNED_RATIONAL]: 8 }
 /** From CIE XYZ under D65 to linear sRGB (IEC 61966-2-1): the camera sees as sRGB does. */
 const XYZ_TO_SRGB = [3.2406, -1.5372, -0.4986, -0.9689, 1.8758, 0.0415, 0.0557, -0.204, 1.057]
+/** The same for Display-P3 (CSS Color Module Level 4). */
+const XYZ_TO_P3 = [2.4935, -0.9314, -0.4027, -0.8295, 1.7627, 0.0236, 0.0358, -0.0762, 0.9569]
 
 export function dngOf(mosaic: Mosaic): Uint8Array {
-  const { width, height, pattern, compressed, orientation = 1 } = mosaic
+  const { width, height, pattern, compressed, orientation = 1, wide = false } = mosaic
   const codes = new Uint16Array(width * height)
   for (let i = 0; i < codes.length; i++) {
     const [x, y] = [i % width, Math.floor(i / width)]
@@ -47,7 +51,7 @@ export function dngOf(mosaic: Mosaic): Uint8Array {
     [50707, BYTE, [1, 1, 0, 0]],
     [50708, ASCII, text('Welkinar Test')],
     [50717, LONG, [65535]],
-    [50721, SIGNED_RATIONAL, XYZ_TO_SRGB.flatMap((value) => [Math.round(1e4 * value), 1e4])],
+    [50721, SIGNED_RATIONAL, (wide ? XYZ_TO_P3 : XYZ_TO_SRGB).flatMap((value) => [Math.round(1e4 * value), 1e4])],
     [50728, RATIONAL, [1, 1, 1, 1, 1, 1]],
     [50778, SHORT, [21]],
   ]

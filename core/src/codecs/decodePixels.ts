@@ -2,6 +2,7 @@ import decodeAvif, { init as initAvif } from '@jsquash/avif/decode.js'
 import decodeJpeg, { init as initJpeg } from '@jsquash/jpeg/decode.js'
 import { decode as decodePng, init as initPng } from '@jsquash/png/decode.js'
 import decodeWebp, { init as initWebp } from '@jsquash/webp/decode.js'
+import type { ColourSpace } from '../colour/colourSpace'
 import type { CodecName, LoadCodec } from './codecModules'
 import type { PhotoFormat } from './sniffFormat'
 
@@ -27,13 +28,14 @@ function prepareCodec(name: CodecName, load: LoadCodec, init: unknown): Promise<
   return preparing
 }
 
-export type Decode = (bytes: Uint8Array) => Promise<DecodedPixels>
+/** @param space which a raw file is developed to; other files have their own */
+export type Decode = (bytes: Uint8Array, space?: ColourSpace) => Promise<DecodedPixels>
 
 interface Decoder {
   /** The WebAssembly that it needs; nothing for one in JavaScript. */
   readonly codec?: CodecName
   readonly init?: unknown
-  decode(bytes: Uint8Array, load: LoadCodec): Promise<DecodedPixels>
+  decode(bytes: Uint8Array, load: LoadCodec, space?: ColourSpace): Promise<DecodedPixels>
   /** A coarser picture, which is there sooner. */
   decodeQuickly?(bytes: Uint8Array, load: LoadCodec): Promise<DecodedPixels>
 }
@@ -60,8 +62,8 @@ const decoders: Record<PhotoFormat, Decoder> = {
   // They are large, and seldom needed.
   tiff: { decode: async (bytes) => (await import('./decodeTiff')).decodeTiff(copyOf(bytes)) },
   raw: {
-    decode: async (bytes, load) => (await import('./decodeRaw')).decodeRaw(bytes, load),
-    decodeQuickly: async (bytes, load) => (await import('./decodeRaw')).decodeRaw(bytes, load, true),
+    decode: async (bytes, load, space) => (await import('./decodeRaw')).decodeRaw(bytes, load, { space }),
+    decodeQuickly: async (bytes, load) => (await import('./decodeRaw')).decodeRaw(bytes, load, { half: true }),
   },
 }
 
@@ -81,7 +83,7 @@ export async function decodeQuickly(format: PhotoFormat, bytes: Uint8Array, load
 /** The decoder of a format, ready. It throws whatever its codec throws on broken data. @throws Error if the codec cannot be loaded */
 export async function decoderFor(format: PhotoFormat, load: LoadCodec): Promise<Decode> {
   const { codec, init, decode } = decoders[format]
-  if (codec === undefined) return (bytes) => decode(bytes, load)
+  if (codec === undefined) return (bytes, space) => decode(bytes, load, space)
   await prepareCodec(codec, load, init)
   return (bytes) =>
     decode(bytes, load).catch((error: unknown) => {

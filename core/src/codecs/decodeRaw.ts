@@ -1,20 +1,34 @@
 import createLibRaw from 'libraw-wasm/dist/libraw.js'
+import type { ColourSpace } from '../colour/colourSpace'
 import { encodedOf } from '../colour/hex'
 import { UserProblem } from '../model/userProblem'
 import type { LoadCodec } from './codecModules'
 import type { DecodedPixels } from './decodePixels'
 
-/** Primaries and white of sRGB, 16 bits, the white balance of the camera, its exposure as it is, and demosaicing by AHD. */
-const SETTINGS = { outputBps: 16, outputColor: 1, useCameraWb: true, noAutoBright: true, adjustMaximumThr: 0, userQual: 3 } as const
+/** 16 bits, the white balance of the camera, its exposure as it is, and demosaicing by AHD. */
+const SETTINGS = { outputBps: 16, useCameraWb: true, noAutoBright: true, adjustMaximumThr: 0, userQual: 3 } as const
 const MOST = 65535
 const MOST_MEGAPIXELS = 240
 
+/** The primaries as LibRaw numbers them; both with the white of D65. */
+const PRIMARIES: Readonly<Record<ColourSpace, number>> = { srgb: 1, displayP3: 7 }
+
+interface RawOptions {
+  /** At half the size, in a fraction of the time: each four places of the mosaic are one pixel. */
+  readonly half?: boolean
+  /** sRGB without it. */
+  readonly space?: ColourSpace | undefined
+}
+
 /**
- * A raw file of a camera by LibRaw: demosaiced, in the white balance of the camera, sRGB-encoded with 16 bits a channel, upright.
- * @param half at half the size, in a fraction of the time: each four places of the mosaic are one pixel
+ * A raw file of a camera by LibRaw: demosaiced, in the white balance of the camera, encoded with 16 bits a channel, upright.
  * @throws UserProblem without the name of the file, for one that LibRaw cannot read
  */
-export async function decodeRaw(bytes: Uint8Array, load: LoadCodec, half = false): Promise<DecodedPixels> {
+export async function decodeRaw(
+  bytes: Uint8Array,
+  load: LoadCodec,
+  { half = false, space = 'srgb' }: RawOptions = {},
+): Promise<DecodedPixels> {
   const wasm = await load('raw')
   // One for each file: it takes hundreds of megabytes, and gives them back only when it is let go itself.
   const { LibRaw } = await createLibRaw({
@@ -28,7 +42,7 @@ export async function decodeRaw(bytes: Uint8Array, load: LoadCodec, half = false
   })
   const raw = new LibRaw()
   try {
-    raw.open(bytes, { ...SETTINGS, halfSize: half })
+    raw.open(bytes, { ...SETTINGS, outputColor: PRIMARIES[space], halfSize: half })
     const announced = raw.metadata(false)
     const megapixels = (announced.width * announced.height) / 1e6
     if (megapixels > MOST_MEGAPIXELS)
@@ -46,7 +60,7 @@ export async function decodeRaw(bytes: Uint8Array, load: LoadCodec, half = false
   }
 }
 
-/** Interleaved RGBA, sRGB-encoded. LibRaw gives the curve of ITU-R BT.709, in steps that are fine enough to be encoded anew. */
+/** Interleaved RGBA, encoded by the curve of sRGB. LibRaw gives the curve of ITU-R BT.709, in steps that are fine enough to be encoded anew. */
 function encoded(data: Uint16Array, colours: number, count: number): Uint16Array {
   const table = Uint16Array.from({ length: MOST + 1 }, (_, code) => Math.round(MOST * encodedOf(linearOfVideo(code / MOST))))
   const out = new Uint16Array(count * 4)

@@ -57,11 +57,11 @@ export async function openPhoto(
   checkStructure(bytes, fileName, format)
   // A camera's file begins with a small picture, whose size says nothing.
   if (format !== 'raw') checkSize(headerSize(bytes, fileName), fileName, allowLarge)
-  const decoded = await decodeOrExplain(bytes, fileName, format, codecs)
+  const decoded = await decodeOrExplain(bytes, fileName, format, space, codecs)
   checkSize(decoded, fileName, allowLarge)
   const notices = isAnimatedPng(bytes, format) ? [`“${fileName}” is an animation; its first picture was opened.`] : []
   const profile = space && embeddedProfile(bytes, format)
-  const wide = profile !== undefined && space === 'srgb' && (await isWide(profile, decoded, codecs))
+  const wide = space === 'srgb' && (profile ? await isWide(profile, decoded, codecs) : format === 'raw' && isCutOff(decoded))
   if (profile) notices.push(...(await convertColours(profile, fileName, decoded, space, codecs)))
   const orientation = await readOrientation(bytes, format)
   const mayHaveCover = format !== 'jpeg' && format !== 'raw'
@@ -94,6 +94,22 @@ async function convertColours(
 const SAMPLES = 65536
 const FEW_OUTSIDE = 1 / 2000
 const OUTSIDE = 0.003
+
+/** A channel of a saturated colour that a space does not have is 0, with another above this, of 1: deep shadows may be 0 by themselves. */
+const CLEARLY_LIT = 0.25
+
+/** Whether a raw file that was developed to sRGB has more than a few colours that were cut off there. */
+function isCutOff({ data }: DecodedPixels): boolean {
+  const least = CLEARLY_LIT * (data instanceof Uint16Array ? 65535 : 255)
+  const step = Math.ceil(data.length / 4 / SAMPLES)
+  let [outside, count] = [0, 0]
+  for (let i = 0; i < data.length; i += 4 * step) {
+    const [red = 0, green = 0, blue = 0] = data.subarray(i, i + 3)
+    if (Math.min(red, green, blue) === 0 && Math.max(red, green, blue) > least) outside++
+    count++
+  }
+  return outside > FEW_OUTSIDE * count
+}
 
 /** Whether a photo has more than a few colours that Display-P3 has and sRGB has not. */
 async function isWide(profile: Uint8Array, { data }: DecodedPixels, codecs: Pick<Codecs, 'toSpace'>): Promise<boolean> {
@@ -174,11 +190,12 @@ async function decodeOrExplain(
   bytes: Uint8Array,
   fileName: string,
   format: PhotoFormat,
+  space: ColourSpace | undefined,
   codecs: Pick<Codecs, 'decoderFor'>,
 ): Promise<DecodedPixels> {
   const decode = await codecs.decoderFor(format)
   try {
-    return await decode(bytes)
+    return await decode(bytes, space)
   } catch (error) {
     if (error instanceof UserProblem) throw new UserProblem(`“${fileName}” cannot be opened: ${error.message}`)
     throw new UserProblem(`“${fileName}” is damaged: its ${format.toUpperCase()} data cannot be decoded.`)
