@@ -96,12 +96,19 @@ function inBands(pattern: SplashControls['pattern'], { into, blur }: SplashContr
     const nearer = BANDS[index - 1]
     const rises = below(further, size)
     const mask = nearer === undefined ? rises : combineMasksNode(rises, below(size, nearer), { join: 'subtract', strength: 1 })
+    // Seen over the whole width of a level that leans.
+    const leans = scene.width * Math.abs(Math.tan(radians))
+    const rows = { from: at(further).y - leans, to: (nearer === undefined ? scene.height : at(nearer).y) + leans }
     const strength = index === 0 ? 1 : Math.min(1, Math.max(0, (into / 100) * (seen.length - 1) - (index - 1)))
-    return joinFieldsNode([scaleFieldNode(ofOneSize(pattern, size, level.turn, scene), strength), scaleFieldNode(mask, 1)], 'product')
+    return joinFieldsNode([times(ofOneSize(pattern, size, level.turn, rows, scene), strength), scaleFieldNode(mask, 1)], 'product')
   })
   const all = sumFieldsNode(bands)
   if (horizon) return all
   return joinFieldsNode([all, scaleFieldNode(below(0, 1), 1)], 'product')
+}
+
+function times(field: GraphNode, factor: number): GraphNode {
+  return factor === 1 ? field : scaleFieldNode(field, factor)
 }
 
 /** Jets, droplets and ripples of splashes of one size. */
@@ -109,6 +116,7 @@ function ofOneSize(
   { density, height, droplets, ripples, seed }: SplashControls['pattern'],
   size: number,
   turn: number,
+  rows: { readonly from: number; readonly to: number },
   scene: EffectScene,
 ): GraphNode {
   const high = height * size
@@ -138,6 +146,7 @@ function ofOneSize(
       turn: 0,
       centreX: scene.width / 2,
       centreY: scene.height / 2,
+      rows: { from: steady(rows.from), to: steady(rows.to) },
     })
   const sets = Array.from({ length: SETS }, (_, set) => {
     // How far the moment of this set is away, as parts of the loop; at 0 the first is seen alone.
@@ -146,7 +155,7 @@ function ofOneSize(
   }).filter(({ weight }) => weight > 0)
   return sumFieldsNode(
     sets.map(({ set, weight }) =>
-      scaleFieldNode(
+      times(
         sumFieldsNode([
           layer(0, set, 1, 0.06, 0.7, true, 1.2),
           ...(droplets > 0 ? [layer(1, set, (6 * droplets) / 100, 0.05, 0.1, true, 1.3)] : []),

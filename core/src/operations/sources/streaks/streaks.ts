@@ -1,5 +1,7 @@
 import { graphNode, type GraphNode } from '../../../graph/node'
 import type { Operation } from '../../../graph/operation'
+import type { Grid } from '../../../planes/grid'
+import type { Rect } from '../../../planes/rect'
 import { loopNumbers, type Falling } from '../../falling'
 import { plane } from '../../plane'
 
@@ -31,6 +33,8 @@ export type StreakParameters = Partial<Falling> & {
   readonly turn: number
   readonly centreX: number
   readonly centreY: number
+  /** Only between these heights, photo px, is it looked at: elsewhere nothing is drawn. */
+  readonly rows?: { readonly from: number; readonly to: number }
 }
 
 const RADIANS = Math.PI / 180
@@ -51,17 +55,28 @@ export const streaks: Operation<StreakParameters> = {
     const reduced = grid.pitchX > 1 || grid.pitchY > 1
     const spread = reduced ? context.plane(count) : 0
     if (reduced) kernels.fill(spread, count, 0)
+    const { skipped, height } = rowsOf(params, rect, grid)
+    const behind = 4 * skipped * rect.width
     kernels.drawStreaks(
-      ...([mean, spread, rect.width, rect.height, rect.x, rect.y, grid.pitchX, grid.pitchY] as const),
+      ...([mean + behind, spread && spread + behind, rect.width, height] as const),
+      ...([rect.x, rect.y + skipped, grid.pitchX, grid.pitchY] as const),
       ...([params.seed | 0, params.spacing, params.sigma, params.blur, params.length, params.lengthVariation, params.taper] as const),
       ...([params.angle * RADIANS, params.bend * RADIANS, params.gustScale] as const),
       ...([params.brightness, params.brightnessVariation, params.shiftX, params.shiftY] as const),
       ...([params.turn * RADIANS, params.centreX, params.centreY] as const),
       ...loopNumbers(params),
-      ...([inputs[0] ? plane(inputs[0], 0) : 0, params.near ?? 1, params.far ?? 1] as const),
+      ...([inputs[0] ? plane(inputs[0], 0) + behind : 0, params.near ?? 1, params.far ?? 1] as const),
     )
     return { kind: 'field', rect, planes: reduced ? [mean, spread] : [mean] }
   },
+}
+
+/** How many rows of a rectangle lie above those that are looked at, and how many of these there are. */
+function rowsOf({ rows }: StreakParameters, rect: Rect, grid: Grid): { readonly skipped: number; readonly height: number } {
+  if (!rows) return { skipped: 0, height: rect.height }
+  const first = Math.max(rect.y, Math.floor(rows.from / grid.pitchY) - 1)
+  const last = Math.min(rect.y + rect.height, Math.ceil(rows.to / grid.pitchY) + 1)
+  return { skipped: Math.min(rect.height, first - rect.y), height: Math.max(0, last - first) }
 }
 
 /** @param distance of the scene in metres; drops between `near` and `far` are hidden by what is nearer */
