@@ -42,7 +42,7 @@ export const fringe = defineEffect({
     // Lateral chromatic aberration: a lens draws each colour at a size of its own.
     picture() {
       const { x: centreX, y: centreY } = middleOf(frame)
-      const sized = (thousandths: number): GraphNode =>
+      const sized = (thousandths: number, only: 0 | 2): GraphNode =>
         placeNode(beneath, {
           enlarge: steady(1 + thousandths / 1000),
           turn: 0,
@@ -50,8 +50,9 @@ export const fringe = defineEffect({
           moveY: 0,
           centreX,
           centreY,
+          only,
         })
-      return joinChannelsNode(sized(pattern.red), beneath, sized(pattern.blue))
+      return joinChannelsNode(sized(pattern.red, 0), beneath, sized(pattern.blue, 2))
     },
   }),
 })

@@ -20,6 +20,8 @@ export type PlaceParameters = {
   readonly centreY: number
   /** Read by a cubic, which keeps it sharp; else bilinearly. */
   readonly sharp?: true
+  /** The only channel that is wanted; the others are black. */
+  readonly only?: 0 | 1 | 2
 }
 
 /** Row by row the 2 by 3 matrix that takes a pixel centre of the result to the place it is read from. */
@@ -38,10 +40,11 @@ export const place: Operation<PlaceParameters> = {
     const offsetY = d * rect.x + e * rect.y + f - input.rect.y
     const { kernels } = context
     const lay = params.sharp ? kernels.placePlaneCubic : kernels.placePlane
-    const planes = input.planes.map((source) => {
+    const planes = input.planes.map((source, channel) => {
       const out = context.plane(rect.width * rect.height)
       const { width, height } = input.rect
-      lay(source, width, height, out, rect.width, rect.height, a, b, offsetX, d, e, offsetY)
+      if (params.only !== undefined && channel !== params.only) kernels.fill(out, rect.width * rect.height, 0)
+      else lay(source, width, height, out, rect.width, rect.height, a, b, offsetX, d, e, offsetY)
       return out
     })
     return { kind: input.kind, rect, planes }
