@@ -157,7 +157,7 @@ describe('somebody new, with a photo in which nothing is marked', () => {
 
   it('has no photo read once that is switched off; what is read later changes an effect only as a step', async () => {
     const reading = page.getByRole('region', { name: 'Read from the photo' })
-    await reading.getByRole('switch', { name: 'Read new photos by itself' }).click()
+    await reading.getByRole('switch', { name: 'Read new photos on opening' }).click()
     await page.getByRole('link', { name: 'Shelf' }).click()
     await shelfReady(page)
     await dropFile(page, await sea(), 'sea again.jpg', 'image/jpeg')
@@ -175,7 +175,7 @@ describe('somebody new, with a photo in which nothing is marked', () => {
     await reading.getByText('No horizon was found').waitFor()
     await page.getByRole('button', { name: 'Redo' }).click()
     await reading.getByText('A horizon, 37 % down').waitFor()
-    await reading.getByRole('switch', { name: 'Read new photos by itself' }).click()
+    await reading.getByRole('switch', { name: 'Read new photos on opening' }).click()
     expect(complaints).toEqual([])
   })
 })

@@ -106,7 +106,7 @@ export function ReadingSection({ pool, source }: ReadingSectionProps) {
       )}
       <FormControlLabel
         control={<Switch checked={byItself} onChange={(_, on) => readByItself(on)} />}
-        label="Read new photos by itself"
+        label="Read new photos on opening"
         slotProps={{ typography: { sx: { ml: 2 } } }}
         sx={{ m: 0 }}
       />

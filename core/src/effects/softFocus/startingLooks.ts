@@ -50,7 +50,7 @@ function look(
 
 /**
  * Common practice, no source. Veil: r = 25 px at 24 megapixels, at 15 %. Bloom: contrast up by 15 before the blur, Screen at 40 %, shadows down after. Pair: 35 px, at 65 %, the light copy with its
- * contrast up by 45 and less bright. Detail by high-pass: 1 px by Overlay, 4 px by Soft light, or by Linear light at 40 %, whatever the amount of the glow. Lengths for 6 megapixels, where they are half of
+ * contrast up by 45 and less bright. Detail by high-pass: 1 px by Overlay, 4 px by Soft light, or by Linear light at 22 %, whatever the amount of the glow. Lengths for 6 megapixels, where they are half of
  * those at 24.
  */
 export const startingLooks: readonly StartingLook<SoftFocusControls>[] = [
@@ -66,9 +66,9 @@ export const startingLooks: readonly StartingLook<SoftFocusControls>[] = [
   ),
   look(
     'Silk',
-    'soft-light',
-    45,
-    { by: 'diffusion', radius: 20, brightness: 10 },
-    { protectShadows: 50, detail: 40, detailMode: 'linear-light', detailRadius: 4 },
+    'normal',
+    55,
+    { by: 'diffusion', radius: 14, brightness: 6 },
+    { protectShadows: 50, detail: 22, detailMode: 'linear-light', detailRadius: 4 },
   ),
 ]
