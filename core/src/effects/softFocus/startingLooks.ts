@@ -68,7 +68,7 @@ export const startingLooks: readonly StartingLook<SoftFocusControls>[] = [
     'Silk',
     'normal',
     55,
-    { by: 'diffusion', radius: 14, brightness: 6 },
+    { by: 'diffusion', radius: 20, brightness: 6 },
     { protectShadows: 50, detail: 22, detailMode: 'linear-light', detailRadius: 4 },
   ),
 ]
