@@ -11,7 +11,7 @@ import sharp from 'sharp'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { deepPictureIn, fileOf } from '../core/test-support/codecs'
 import { dngOf } from '../core/test-support/dng'
-import { addEffect, canvasPixel, dropPhoto, exportedFile, launch, settled, shelfReady, visit } from './support/browser'
+import { addEffect, canvasPixel, dropPhoto, exportedFile, launch, settled, shelfReady, visit, saveRecipe } from './support/browser'
 import { drag, fittedPhoto, pngOf, shownPhoto, view } from './support/photo'
 
 const run = promisify(execFile)
@@ -344,11 +344,7 @@ describe('files of cameras and archives', () => {
     expect(plain.equals(Buffer.from(codes))).toBe(true)
     await page.getByRole('link', { name: /Workbench/ }).click()
     await addEffect(page, 'Near', 'Rain')
-    const recipe = page.waitForEvent('download')
-    await page.keyboard.press('Control+k')
-    await page.getByRole('combobox', { name: 'Find a command' }).fill('save the recipe')
-    await page.keyboard.press('Enter')
-    await (await recipe).saveAs(join(folder, 'meadow.json'))
+    await saveRecipe(page, join(folder, 'meadow.json'))
     await page.getByRole('link', { name: 'Export' }).click()
     await writeFile(join(folder, 'meadow.png'), bytes)
     const main = fileURLToPath(new URL('../server/dist/render.js', import.meta.url))
@@ -378,11 +374,7 @@ describe('files of cameras and archives', () => {
     await page.goto(page.url().replace(/\/scene.*|\/$/, '/'))
     await shelfReady(page)
     await dropPhoto(page, bytes, name, name === 'shot.dng' ? '' : 'image/tiff')
-    const recipe = page.waitForEvent('download')
-    await page.keyboard.press('Control+k')
-    await page.getByRole('combobox', { name: 'Find a command' }).fill('save the recipe')
-    await page.keyboard.press('Enter')
-    await (await recipe).saveAs(join(folder, 'recipe.json'))
+    await saveRecipe(page, join(folder, 'recipe.json'))
     await page.getByRole('link', { name: 'Export' }).click()
     await page.getByRole('button', { name: 'TIFF', exact: true }).click()
     await page.getByRole('button', { name: '16 bit' }).click()

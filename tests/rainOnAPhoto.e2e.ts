@@ -7,7 +7,7 @@ import { promisify } from 'node:util'
 import type { Browser, Page } from 'playwright-core'
 import sharp from 'sharp'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
-import { canvasPixel, canvasRow, dragBy, dropPhoto, launch, saved, settled, shelfReady, visit } from './support/browser'
+import { canvasPixel, canvasRow, dragBy, dropPhoto, launch, saved, settled, shelfReady, visit, saveRecipe } from './support/browser'
 
 const run = promisify(execFile)
 const [width, height] = [1200, 800]
@@ -157,12 +157,7 @@ describe('rain on a photo, from drop to file', () => {
   it('gives the same bytes from the command line', async () => {
     await page.getByRole('link', { name: /Workbench/ }).click()
     await settled(page)
-    await page.keyboard.press('Control+k')
-    const waiting = page.waitForEvent('download')
-    await page.getByRole('combobox', { name: 'Find a command' }).fill('save the recipe')
-    await page.keyboard.press('Enter')
-    const download = await waiting
-    await download.saveAs(join(folder, 'recipe.json'))
+    await saveRecipe(page, join(folder, 'recipe.json'))
     await writeFile(join(folder, 'photo.png'), photo)
     const main = fileURLToPath(new URL('../server/dist/render.js', import.meta.url))
     await run('node', [

@@ -1,3 +1,4 @@
+import { finalized } from './hash'
 import { clamp01, splat } from './math'
 
 // Gradient noise (Perlin 1985, with the fifth-degree fade of Perlin 2002) over an endless hashed lattice, summed over octaves.
@@ -5,13 +6,8 @@ import { clamp01, splat } from './math'
 // @ts-ignore: decorator
 @inline
 function hash4(x: v128, y: v128, seed: i32): v128 {
-  let h = v128.xor(i32x4.mul(x, i32x4.splat(0x8da6b343)), i32x4.mul(y, i32x4.splat(0xd8163841)))
-  h = v128.xor(h, i32x4.splat(seed * 0xcb1ab31f))
-  h = v128.xor(h, i32x4.shr_u(h, 16))
-  h = i32x4.mul(h, i32x4.splat(0x85ebca6b))
-  h = v128.xor(h, i32x4.shr_u(h, 13))
-  h = i32x4.mul(h, i32x4.splat(0xc2b2ae35))
-  return v128.xor(h, i32x4.shr_u(h, 16))
+  const place = v128.xor(i32x4.mul(x, i32x4.splat(0x8da6b343)), i32x4.mul(y, i32x4.splat(0xd8163841)))
+  return finalized(v128.xor(place, i32x4.splat(seed * 0xcb1ab31f)))
 }
 
 /** Scalar product of the gradient of a lattice point, its parts between -1 and 1, and the offset from it. */

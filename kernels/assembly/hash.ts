@@ -13,6 +13,17 @@ export function hash3(x: i32, y: i32, seed: i32): u32 {
   return h
 }
 
+/** The finalizer of MurmurHash3 on four numbers. */
+// @ts-ignore: decorator
+@inline
+export function finalized(mixed: v128): v128 {
+  let h = v128.xor(mixed, i32x4.shr_u(mixed, 16))
+  h = i32x4.mul(h, i32x4.splat(0x85ebca6b))
+  h = v128.xor(h, i32x4.shr_u(h, 13))
+  h = i32x4.mul(h, i32x4.splat(0xc2b2ae35))
+  return v128.xor(h, i32x4.shr_u(h, 16))
+}
+
 // @ts-ignore: decorator
 @inline
 function rotated(h: v128, by: i32): v128 {
@@ -23,14 +34,9 @@ function rotated(h: v128, by: i32): v128 {
 // @ts-ignore: decorator
 @inline
 export function hash3Columns(columns: v128, y: i32, seed: i32): v128 {
-  let h = rotated(i32x4.mul(columns, i32x4.splat(0x8da6b343)), 13)
-  h = rotated(v128.xor(h, i32x4.splat(y * 0xd8163841)), 17)
-  h = v128.xor(h, i32x4.splat(seed * 0xcb1ab31f))
-  h = v128.xor(h, i32x4.shr_u(h, 16))
-  h = i32x4.mul(h, i32x4.splat(0x85ebca6b))
-  h = v128.xor(h, i32x4.shr_u(h, 13))
-  h = i32x4.mul(h, i32x4.splat(0xc2b2ae35))
-  return v128.xor(h, i32x4.shr_u(h, 16))
+  const column = rotated(i32x4.mul(columns, i32x4.splat(0x8da6b343)), 13)
+  const place = rotated(v128.xor(column, i32x4.splat(y * 0xd8163841)), 17)
+  return finalized(v128.xor(place, i32x4.splat(seed * 0xcb1ab31f)))
 }
 
 /** Hash of a cell of a lattice that is the same again `rows` further down and `shift` to the right; `rows` 0 for one that never is. */
@@ -66,12 +72,7 @@ export function unit(h: u32): f32 {
 // @ts-ignore: decorator
 @inline
 export function hashColumns(columns: v128, rowHash: u32): v128 {
-  let h = v128.xor(i32x4.mul(columns, i32x4.splat(0x8da6b343)), i32x4.splat(rowHash))
-  h = v128.xor(h, i32x4.shr_u(h, 16))
-  h = i32x4.mul(h, i32x4.splat(0x85ebca6b))
-  h = v128.xor(h, i32x4.shr_u(h, 13))
-  h = i32x4.mul(h, i32x4.splat(0xc2b2ae35))
-  return v128.xor(h, i32x4.shr_u(h, 16))
+  return finalized(v128.xor(i32x4.mul(columns, i32x4.splat(0x8da6b343)), i32x4.splat(rowHash)))
 }
 
 /** Number of points in a cell of a Poisson process of mean 1, from a number 0-1. */

@@ -102,6 +102,15 @@ export async function dropPhoto(page: Page, bytes: Uint8Array, name: string, typ
   await appears(page, '[data-testid=picture][data-read=true]')
 }
 
+/** Saves the recipe of the open scene by the command list, as a file at a path. */
+export async function saveRecipe(page: Page, path: string): Promise<void> {
+  const waiting = page.waitForEvent('download')
+  await page.keyboard.press('Control+k')
+  await page.getByRole('combobox', { name: 'Find a command' }).fill('save the recipe')
+  await page.keyboard.press('Enter')
+  await (await waiting).saveAs(path)
+}
+
 /** Drags from the middle of an element by css px. */
 export async function dragBy(page: Page, selector: ReturnType<Page['locator']>, x: number, y: number): Promise<void> {
   const box = await selector.boundingBox()
