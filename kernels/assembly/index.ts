@@ -29,7 +29,7 @@ export { starCanvas, starHorizon } from './starShape'
 export { drawStars, spreadFromSquares } from './stars'
 export { skyMask } from './sky'
 export { mirrorPlane } from './mirror'
-export { interleave, takeChannel, meanAlong, towards, polarWrap } from './radial'
+export { interleave, takeChannel, meanAlong, towards, polarWrap, bendPlane } from './radial'
 export { addBurst } from './burst'
 export { drawShafts } from './shafts'
 export {

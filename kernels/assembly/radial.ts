@@ -202,3 +202,19 @@ export function polarWrap(
     }
   }
 }
+
+/**
+ * Reads each pixel where it would lie if it had been moved by (dx, dy) grid px times what `by` (0-1) is above a half, doubled. (left, top): where the result begins in `src`, whose
+ * border repeats.
+ */
+export function bendPlane(
+  src: usize, sw: i32, sh: i32, left: i32, top: i32, by: usize, dx: f64, dy: f64, out: usize, width: i32, height: i32,
+): void {
+  for (let y = 0; y < height; y++) {
+    for (let x = 0; x < width; x++) {
+      const at = (<usize>(y * width + x)) << 2
+      const moved = 2 * Math.max(0, Math.min(1, <f64>load<f32>(by + at))) - 1
+      store<f32>(out + at, readPlane(src, sw, sh, <f64>(left + x) - dx * moved, <f64>(top + y) - dy * moved))
+    }
+  }
+}

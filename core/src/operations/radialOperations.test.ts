@@ -10,7 +10,9 @@ import { highPassNode } from './fields/difference/difference'
 import { gaussianBlurNode } from './blurs/gaussianBlur/gaussianBlur'
 import { luminosityMaskNode } from './masks/luminosityMask/luminosityMask'
 import { photoNode } from './sources/photo/photo'
+import { bendNode } from './geometry/bend/bend'
 import { polarWrapNode } from './geometry/polarWrap/polarWrap'
+import { maskAsTonesNode } from './masks/maskAsTones/maskAsTones'
 import { radialBlurNode, type RadialBlurParameters } from './blurs/radialBlur/radialBlur'
 import { towardsNode } from './geometry/towards/towards'
 
@@ -164,5 +166,25 @@ describe('high-pass and the step towards a place', () => {
       const far = Math.hypot(place.x - x, place.y - y)
       expect(found[i]!).toBeCloseTo(readAt(values, x + (6 * (place.x - x)) / far, y + (6 * (place.y - y)) / far), 4)
     }
+  })
+})
+
+describe('bending', () => {
+  it.each([
+    { reach: 9, angle: 0 },
+    { reach: 14.5, angle: 70 },
+    { reach: -6, angle: 200 },
+  ])('by $reach px at $angle° reads each place from where the other field says, in any tiles', (params) => {
+    const [values, by] = [planeOf(evaluator, smooth, size), planeOf(evaluator, luma, size)]
+    const node = bendNode(smooth, luma, params)
+    const found = planeOf(evaluator, node, size)
+    const radians = (params.angle * Math.PI) / 180
+    for (let i = 0; i < width * height; i += 53) {
+      const way = params.reach * (2 * by[i]! - 1)
+      const [x, y] = [(i % width) + 0.5 - way * Math.cos(radians), Math.floor(i / width) + 0.5 + way * Math.sin(radians)]
+      expect(found[i]!, `pixel ${i}`).toBeCloseTo(readAt(values, x, y), 4)
+    }
+    const [whole, tiled] = [4096, 31].map((tile) => renderAll(evaluatorFor(kernels, photo), maskAsTonesNode(node), size, 1, tile))
+    expect(Buffer.from(whole!.pixels).equals(Buffer.from(tiled!.pixels))).toBe(true)
   })
 })

@@ -65,6 +65,7 @@ import { lightColours, lightField, uncovered } from './light/lightOfTones/lightO
 import { pathField } from './sources/pathField/pathField'
 import { distanceSteps, nearTo } from './distance/nearTo/nearTo'
 import { distanceFromSteps, smallCodes } from './distance/readDistance/readDistance'
+import { bend } from './geometry/bend/bend'
 import { polarWrap, wholeStrip } from './geometry/polarWrap/polarWrap'
 import { radialBlur } from './blurs/radialBlur/radialBlur'
 import { inSpace } from './colour/inSpace/inSpace'
@@ -125,6 +126,7 @@ const operations: readonly Operation[] = [
   distanceSteps,
   nearTo,
   towards,
+  bend,
   difference,
   levels,
   curve,

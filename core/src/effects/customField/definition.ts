@@ -142,6 +142,9 @@ const words: Readonly<Record<FieldStep['kind'], string>> = {
   polar: 'polar',
   place: 'placed',
   second: 'another noise',
+  bend: 'bent',
+  fork: 'forked',
+  halo: 'halo',
   highPass: 'high-pass',
   invert: 'inverted',
   fade: 'faded',
@@ -280,20 +283,6 @@ function specks(pattern: CustomFieldControls['pattern'], { width, height }: Effe
   const spacing = steady(Math.sqrt((width * height) / Math.max(0.01, 10 * pattern.density)))
   const sigma = Math.max(0.4, 0.3 * Math.min(pattern.sizeX, 400))
   const drawn = boundedSpecks({ spacing, sigma, blur: 0, length: 0 }, { width, height })
-  return streaksNode({
-    seed: pattern.seed,
-    ...drawn,
-    lengthVariation: 0,
-    taper: 0,
-    angle: 0,
-    bend: 0,
-    gustScale: 100,
-    brightness: 1,
-    brightnessVariation: 0.7,
-    shiftX: 0,
-    shiftY: 0,
-    turn: 0,
-    centreX: 0,
-    centreY: 0,
-  })
+  const even = { lengthVariation: 0, taper: 0, angle: 0, bend: 0, gustScale: 100, brightness: 1, brightnessVariation: 0.7 }
+  return streaksNode([{ seed: pattern.seed, ...drawn, ...even, shiftX: 0, shiftY: 0, turn: 0, centreX: 0, centreY: 0 }])
 }

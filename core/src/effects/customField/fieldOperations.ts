@@ -3,6 +3,7 @@ import type { GraphNode } from '../../graph/node'
 import { angleControl, choiceControl, lengthControl, levelControls, numberControl, percentControl, seedControl } from '../../model/controls'
 import { evenFit, fitLengths, lengthFactor } from '../../model/lengths'
 import { combineMasksNode } from '../../operations/masks/combineMasks/combineMasks'
+import { bendNode } from '../../operations/geometry/bend/bend'
 import { curveNode } from '../../operations/fields/curve/curve'
 import { highPassNode } from '../../operations/fields/difference/difference'
 import { gaussianBlurNode } from '../../operations/blurs/gaussianBlur/gaussianBlur'
@@ -133,25 +134,31 @@ const place = operation(
 const highPass = operation('highPass', 'High-pass', { radius: radius('Radius', [0.5, 60]) }, { radius: 8 }, (field, params) =>
   highPassNode(field, params.radius),
 )
-const invert = operation('invert', 'Invert', {}, {}, (field) =>
-  combineMasksNode(undefined, scaleFieldNode(field, 1), { join: 'subtract', strength: 1 }),
-)
+function inverted(mask: GraphNode): GraphNode {
+  return combineMasksNode(undefined, mask, { join: 'subtract', strength: 1 })
+}
+
+/** Whole until `from` and nothing from `to` on, along a direction: 0 % where the photo begins and 100 % where it ends. */
+function fadesBetween(turn: number, from: number, to: number, { width, height }: Size): GraphNode {
+  const [dx, dy] = [Math.cos((turn * Math.PI) / 180), -Math.sin((turn * Math.PI) / 180)]
+  const half = (Math.abs(dx) * width + Math.abs(dy) * height) / 2
+  const at = (percent: number): [number, number] => {
+    const way = half * (percent / 50 - 1)
+    return [steady(width / 2 + dx * way), steady(height / 2 + dy * way)]
+  }
+  const [[x, y], [toX, toY]] = [at(from), at(to)]
+  return lineMaskNode({ x, y, toX, toY })
+}
+
+const invert = operation('invert', 'Invert', {}, {}, (field) => inverted(scaleFieldNode(field, 1)))
 const fade = operation(
   'fade',
   'Fade along a line',
   { turn: angleControl('Direction'), from: level('Full until'), to: level('Gone at') },
   { turn: 90, from: 30, to: 90 },
   (field, { turn, from, to }, { width, height }) => {
-    // Along the direction, 0 % where the photo begins and 100 % where it ends.
-    const [dx, dy] = [Math.cos((turn * Math.PI) / 180), -Math.sin((turn * Math.PI) / 180)]
-    const half = (Math.abs(dx) * width + Math.abs(dy) * height) / 2
-    const at = (percent: number): [number, number] => {
-      const way = half * (percent / 50 - 1)
-      return [steady(width / 2 + dx * way), steady(height / 2 + dy * way)]
-    }
-    const [[x, y], [toX, toY]] = [at(Math.min(from, to)), at(Math.max(from, to))]
-    const mask = lineMaskNode({ x, y, toX, toY })
-    return joinFieldsNode([field, from <= to ? mask : combineMasksNode(undefined, mask, { join: 'subtract', strength: 1 })], 'product')
+    const mask = fadesBetween(turn, Math.min(from, to), Math.max(from, to), { width, height })
+    return joinFieldsNode([field, from <= to ? mask : inverted(mask)], 'product')
   },
 )
 const round = operation(
@@ -178,25 +185,94 @@ const fieldModes = {
   'linear-light': modeLabels['linear-light'],
 }
 
+/** Noise that an operation has of its own. */
+const ownNoise = {
+  type: choiceControl('Noise', { smooth: 'Smooth', billowed: 'Billowed' }),
+  sizeX: lengthControl({ label: 'Across', usual: [2, 1500], hard: [0.5, 100000], step: 1 }),
+  sizeY: lengthControl({ label: 'Down', usual: [2, 1500], hard: [0.5, 100000], step: 1 }),
+  octaves: numberControl({ label: 'Octaves', unit: '', usual: [1, 8], hard: [1, 10], step: 1, whole: true }),
+  seed: seedControl(),
+}
+
+function ownNoiseNode({ type, sizeX, sizeY, octaves, seed }: z.infer<z.ZodObject<typeof ownNoise>>): GraphNode {
+  const frequencies = { frequencyX: steady(1 / sizeX), frequencyY: steady(1 / sizeY) }
+  return turbulenceNode({ type, ...frequencies, octaves, seed, channel: 'red', tile: null })
+}
+
 const second = operation(
   'second',
   'Another noise',
-  {
-    mode: choiceControl('Joined by', fieldModes),
-    amount: percentControl('Amount'),
-    type: choiceControl('Noise', { smooth: 'Smooth', billowed: 'Billowed' }),
-    sizeX: lengthControl({ label: 'Across', usual: [2, 1500], hard: [0.5, 100000], step: 1 }),
-    sizeY: lengthControl({ label: 'Down', usual: [2, 1500], hard: [0.5, 100000], step: 1 }),
-    octaves: numberControl({ label: 'Octaves', unit: '', usual: [1, 8], hard: [1, 10], step: 1, whole: true }),
-    seed: seedControl(),
-  },
+  { mode: choiceControl('Joined by', fieldModes), amount: percentControl('Amount'), ...ownNoise },
   { mode: 'multiply', amount: 100, type: 'smooth', sizeX: 400, sizeY: 400, octaves: 4, seed: 5 },
-  (field, { mode, amount, type, sizeX, sizeY, octaves, seed }) => {
-    const frequencies = { frequencyX: steady(1 / sizeX), frequencyY: steady(1 / sizeY) }
-    const noise = turbulenceNode({ type, ...frequencies, octaves, seed, channel: 'red', tile: null })
+  (field, { mode, amount, ...noise }) => {
     const grey = (one: GraphNode): GraphNode => maskAsTonesNode(fieldAsMaskNode(one))
     const how = { mode, amount: amount / 100, linear: false, colour: [1, 1, 1] } as const
-    return lightFieldNode(mixNode(grey(field), constantFieldNode(1), undefined, how, grey(noise)))
+    return lightFieldNode(mixNode(grey(field), constantFieldNode(1), undefined, how, grey(ownNoiseNode(noise))))
+  },
+)
+
+const bent = operation(
+  'bend',
+  'Bend by noise',
+  {
+    reach: lengthControl({
+      label: 'Reach',
+      usual: [0, 600],
+      hard: [0, 6000],
+      step: 1,
+      hint: 'How far it is moved at most, to either side.',
+    }),
+    angle: angleControl('Direction'),
+    ...ownNoise,
+  },
+  { reach: 120, angle: 0, type: 'smooth', sizeX: 400, sizeY: 400, octaves: 4, seed: 9 },
+  (field, { reach, angle, ...noise }) => bendNode(field, ownNoiseNode(noise), { reach, angle }),
+)
+const fork = operation(
+  'fork',
+  'Fork',
+  {
+    from: level('Parts at'),
+    to: level('Gone at'),
+    reach: lengthControl({
+      label: 'Aside',
+      usual: [-800, 800],
+      hard: [-6000, 6000],
+      step: 1,
+      hint: 'How far it is from the stem where it is gone.',
+    }),
+    strength: percentControl('Strength', 'Of the arm, against the stem.'),
+  },
+  { from: 30, to: 70, reach: 300, strength: 60 },
+  (field, { from, to, reach, strength }, size) => {
+    if (strength === 0 || reach === 0) return field
+    // Downwards, as a bolt or a twig grows. The arm is the stem once more, moved aside ever farther.
+    const [first, last] = [Math.min(from, to), Math.max(from, to)]
+    const left = fadesBetween(-90, first, last, size)
+    const gone = joinFieldsNode([constantFieldNode(0.5), inverted(left)], 'screen')
+    const arm = joinFieldsNode([bendNode(field, gone, { reach, angle: 0 }), left], 'product')
+    return joinFieldsNode([field, scaleFieldNode(arm, strength / 100)], 'screen')
+  },
+)
+const halo = operation(
+  'halo',
+  'Halo',
+  {
+    sigma: radius('Radius', [1, 150]),
+    strength: numberControl({
+      label: 'Strength',
+      unit: '%',
+      usual: [0, 500],
+      hard: [0, 5000],
+      step: 5,
+      hint: 'Of the blurred copy that is laid over it.',
+    }),
+  },
+  { sigma: 40, strength: 150 },
+  (field, { sigma, strength }) => {
+    if (strength === 0) return field
+    const light = levelsNode(gaussianBlurNode(field, sigma), { black: 0, white: steady(100 / strength), gamma: 1 })
+    return joinFieldsNode([field, light], 'screen')
   },
 )
 
@@ -213,6 +289,9 @@ export const fieldOperations = [
   polar,
   place,
   second,
+  bent,
+  fork,
+  halo,
   highPass,
   invert,
   fade,
@@ -231,6 +310,9 @@ export const fieldOperationSchema = z.discriminatedUnion('kind', [
   polar.schema,
   place.schema,
   second.schema,
+  bent.schema,
+  fork.schema,
+  halo.schema,
   highPass.schema,
   invert.schema,
   fade.schema,

@@ -92,12 +92,16 @@ export const startingLooks: readonly StartingLook<CustomFieldControls>[] = [
   look('Scan lines', 30, '#0a0f12', { source: 'stripes', sizeY: 8, part: 45 }, [], {
     mix: { mode: 'multiply', amount: 30, linear: false },
   }),
-  look('Lightning', 96, '#cfdcff', { source: 'linear', turn: 12, follows: null, x: 1500, y: 500, sizeX: 420, sizeY: 900, seed: 137 }, [
-    // Where the line that it begins with meets the noise, the sum is a half along one jagged line, here and there with a side arm.
-    { kind: 'second', mode: 'normal', amount: 30, type: 'smooth', sizeX: 900, sizeY: 620, octaves: 2, seed: 41 },
-    { kind: 'second', mode: 'normal', amount: 10, type: 'smooth', sizeX: 190, sizeY: 130, octaves: 6, seed: 12 },
+  look('Lightning', 96, '#cfdcff', { source: 'linear', turn: 0, follows: null, x: 1500, y: 500, seed: 137 }, [
+    // One upright line with arms, bent by noise that hardly changes across, so that it stays as thin as it is. Then what shines about it.
     { kind: 'curve', at0: 0, at25: 0, at50: 100, at75: 0, at100: 0 },
-    { kind: 'levels', black: 94, white: 100, gamma: 0.15 },
+    { kind: 'levels', black: 99.74, white: 100, gamma: 1 },
+    { kind: 'fork', from: 18, to: 58, reach: 430, strength: 55 },
+    { kind: 'fork', from: 34, to: 60, reach: -330, strength: 45 },
+    { kind: 'bend', reach: 90, angle: 0, type: 'smooth', sizeX: 420, sizeY: 150, octaves: 6, seed: 12 },
+    { kind: 'bend', reach: 480, angle: 0, type: 'smooth', sizeX: 100000, sizeY: 560, octaves: 7, seed: 24 },
     { kind: 'fade', turn: -90, from: 48, to: 66 },
+    { kind: 'halo', sigma: 4, strength: 110 },
+    { kind: 'halo', sigma: 70, strength: 200 },
   ]),
 ]
