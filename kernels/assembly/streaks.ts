@@ -182,13 +182,15 @@ function prepareTables(sigma: f64, blur: f64, length: f64, lengthVariation: f64,
  * `gustScale` px; `brightness` of the peak, varied downwards by the part `brightnessVariation`; (`shiftX`, `shiftY`) px
  * moves the layer; `turn` radians counter-clockwise turns it about (`centreX`, `centreY`), the streaks with it. The lattice is the same again
  * `loopRows` cells further down and `loopShift` to the right; the part `phase` of that way is moved. With `distance`, a plane of metres, each drop is
- * between `near` and `far` away and hidden by what is nearer.
+ * between `near` and `far` away and hidden by what is nearer. With `bandFull` above `bandFrom` only what lies in a band is drawn: a speck `q` px along (`bandX`, `bandY`)
+ * is brightest at `bandFull`, and gone at `bandFrom` and `bandTo`.
  */
 export function drawStreaks(
   mean: usize, spread: usize, width: i32, height: i32, gridX: i32, gridY: i32, pitchX: f64, pitchY: f64,
   seed: i32, spacing: f64, sigma: f64, blur: f64, length: f64, lengthVariation: f64, taper: f64,
   angle: f64, bend: f64, gustScale: f64, brightness: f64, brightnessVariation: f64, shiftX: f64, shiftY: f64,
   turn: f64, centreX: f64, centreY: f64, loopRows: i32, loopShift: i32, phase: f64, distance: usize, near: f64, far: f64,
+  bandX: f64, bandY: f64, bandFrom: f64, bandFull: f64, bandTo: f64,
 ): void {
   const pitch = Math.sqrt(pitchX * pitchY)
   prepareTables(sigma, blur, length, lengthVariation, taper, angle + turn, pitch)
@@ -214,6 +216,7 @@ export function drawStreaks(
   const lastX = <i32>Math.floor((middleX + extentX) / spacing)
   const firstY = <i32>Math.floor((middleY - extentY) / spacing)
   const lastY = <i32>Math.floor((middleY + extentY) / spacing)
+  const banded = bandFull > bandFrom
   for (let cellY = firstY; cellY <= lastY; cellY++) {
     for (let cellX = firstX; cellX <= lastX; cellX++) {
       let h = loopHash(cellX, cellY, loopRows, loopShift, seed)
@@ -226,17 +229,21 @@ export function drawStreaks(
         h = nextHash(h)
         // Few bright drops, many faint ones.
         const u = unit(h)
-        const peak = <f32>brightness * (1 - <f32>brightnessVariation * (1 - u * u))
+        let peak = <f32>brightness * (1 - <f32>brightnessVariation * (1 - u * u))
         h = nextHash(h)
         const lengthClass = <i32>(h >>> 29)
         h = nextHash(h)
+        const placedX = centreX + cosTurn * (x - centreX) + sinTurn * (y - centreY) + shiftX
+        const placedY = centreY - sinTurn * (x - centreX) + cosTurn * (y - centreY) + shiftY
+        if (banded) {
+          peak *= inBand(placedX * bandX + placedY * bandY, bandFrom, bandFull, bandTo)
+          if (peak == 0) continue
+        }
         let deviation: f64 = 0
         if (bend != 0) {
           const own = unit(h) + unit(nextHash(h)) - 1
           deviation = bend * (0.55 * <f64>gust(x / gustScale, y / gustScale, seed ^ 0x51ed27) + 0.45 * <f64>own)
         }
-        const placedX = centreX + cosTurn * (x - centreX) + sinTurn * (y - centreY) + shiftX
-        const placedY = centreY - sinTurn * (x - centreX) + cosTurn * (y - centreY) + shiftY
         // The bend is small: its sine and cosine are short series, exact to 1e-7 up to 15 degrees.
         const d2 = deviation * deviation
         const sinDeviation = deviation * (1 - d2 * (1.0 / 6.0 - d2 * (1.0 / 120.0 - d2 / 5040.0)))
@@ -248,6 +255,12 @@ export function drawStreaks(
       }
     }
   }
+}
+
+/** 1 at `full`, falling to 0 at `from` and `to`, which may be without end. */
+function inBand(q: f64, from: f64, full: f64, to: f64): f32 {
+  const part = q <= full ? (q - from) / (full - from) : 1 - (q - full) / (to - full)
+  return <f32>Math.max(0, part)
 }
 
 function drawOne(

@@ -182,11 +182,11 @@ describe('rendering contract', () => {
         renderAll(tight, sceneGraph(source(effects)), photo, 0.25, 64)
         return tight.runs - before
       }
-      // In each of 20 tiles the photo is read, seven operations draw the rain, which is the same for all, and each effect is mixed once.
+      // In each of 20 tiles the photo is read, five operations draw the rain, which is the same for all, and each effect is mixed once.
       const tiles = 20
-      expect(render(50)).toBeGreaterThanOrEqual(tiles * (1 + 7 + 13))
+      expect(render(50)).toBeGreaterThanOrEqual(tiles * (1 + 5 + 13))
       render(60)
-      for (const amount of [70, 80]) expect(render(amount)).toBeLessThanOrEqual(tiles * (7 + 13 - place))
+      for (const amount of [70, 80]) expect(render(amount)).toBeLessThanOrEqual(tiles * (5 + 13 - place))
       expect(tight.bytesHeld).toBeLessThanOrEqual(3e6)
     },
   )

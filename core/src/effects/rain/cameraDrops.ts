@@ -2,7 +2,6 @@ import type { GraphNode } from '../../graph/node'
 import { airlightNode } from '../../operations/distance/airlight/airlight'
 import { scaleFieldNode } from '../../operations/fields/joinFields/joinFields'
 import { streaksNode } from '../../operations/sources/streaks/streaks'
-import { sumFieldsNode } from '../../operations/fields/sumFields/sumFields'
 import { blurDiscPixels, imagePixels, streakPixels } from '../../optics/lens'
 import { dropsPerCubicMetre, dropSlope, dropSpeed, rainExtinction } from '../../weather/rainDrops'
 import { slicesOfAir, type Slice } from '../camera'
@@ -70,33 +69,30 @@ export function cameraDrops(controls: RainControls, scene: EffectScene, moving: 
   const { pattern, shape } = controls
   const layers = visibleDrops(controls, scene).map((drops, index) => {
     const spacing = steady(Math.sqrt((scene.width * scene.height) / drops.count))
-    return streaksNode(
-      {
-        seed: layerSeed(pattern.seed, 32, index),
-        spacing,
-        sigma: drops.sigma,
-        blur: 0,
-        length: moving ? drops.length : 0,
-        lengthVariation: 0.2,
-        taper: shape.taper / 100,
-        angle: shape.angle,
-        bend: shape.windVariation * GREATEST_BEND,
-        gustScale: Math.max(120, drops.length * 6),
-        brightness: drops.brightness,
-        brightnessVariation: 0.6,
-        shiftX: 0,
-        shiftY: 0,
-        turn: 0,
-        centreX: scene.width / 2,
-        centreY: scene.height / 2,
-        loop: fallLoop(spacing, shape.angle, scene, drops.slice.middle < 4 ? 3 : drops.slice.middle < 12 ? 2 : 1),
-        near: drops.slice.near,
-        far: drops.slice.far,
-      },
-      scene.knownDistance,
-    )
+    return {
+      seed: layerSeed(pattern.seed, 32, index),
+      spacing,
+      sigma: drops.sigma,
+      blur: 0,
+      length: moving ? drops.length : 0,
+      lengthVariation: 0.2,
+      taper: shape.taper / 100,
+      angle: shape.angle,
+      bend: shape.windVariation * GREATEST_BEND,
+      gustScale: Math.max(120, drops.length * 6),
+      brightness: drops.brightness,
+      brightnessVariation: 0.6,
+      shiftX: 0,
+      shiftY: 0,
+      turn: 0,
+      centreX: scene.width / 2,
+      centreY: scene.height / 2,
+      loop: fallLoop(spacing, shape.angle, scene, drops.slice.middle < 4 ? 3 : drops.slice.middle < 12 ? 2 : 1),
+      near: drops.slice.near,
+      far: drops.slice.far,
+    }
   })
-  return sumFieldsNode(layers)
+  return streaksNode(layers, scene.knownDistance)
 }
 
 /** The veil of the drops that are too far to be seen singly. */

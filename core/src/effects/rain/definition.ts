@@ -190,7 +190,7 @@ function drops({ pattern, shape }: RainControls, scene: EffectScene, shaping: Sh
       },
       scene,
     )
-    const params = {
+    return {
       seed: layerSeed(pattern.seed, 16, index),
       ...drawn,
       lengthVariation: shape.lengthVariation / 100,
@@ -208,7 +208,6 @@ function drops({ pattern, shape }: RainControls, scene: EffectScene, shaping: Sh
       loop: fallLoop(drawn.spacing, shape.angle, scene, index + 1),
       ...layerDistances(pattern, index, pattern.layers),
     }
-    return streaksNode(params, scene.knownDistance)
   })
-  return sumFieldsNode(layers)
+  return streaksNode(layers, scene.knownDistance)
 }

@@ -1,8 +1,8 @@
 import type { GraphNode } from '../../graph/node'
 import { airlightNode } from '../../operations/distance/airlight/airlight'
-import { discsNode } from '../../operations/sources/discs/discs'
+import { discsNode, type DiscParameters } from '../../operations/sources/discs/discs'
 import { scaleFieldNode } from '../../operations/fields/joinFields/joinFields'
-import { streaksNode } from '../../operations/sources/streaks/streaks'
+import { streaksNode, type StreakLayer } from '../../operations/sources/streaks/streaks'
 import { sumFieldsNode } from '../../operations/fields/sumFields/sumFields'
 import { blurDiscPixels, imagePixels, streakPixels } from '../../optics/lens'
 import type { Size } from '../../planes/grid'
@@ -64,10 +64,10 @@ export function visibleFlakes({ pattern }: SnowControls, photo: Size): DrawnFlak
 
 /** The flakes that are seen singly. */
 export function cameraFlakes(controls: SnowControls, scene: EffectScene, moving: boolean): GraphNode {
-  const layers = visibleFlakes(controls, scene).map((flakes, index) =>
-    flakeLayer(controls, scene, moving ? flakes.length : 0, flakes, index),
-  )
-  return sumFieldsNode(layers)
+  const layers = visibleFlakes(controls, scene).map((flakes, index) => ({ ...flakes, index, length: moving ? flakes.length : 0 }))
+  const discs = layers.filter(isBlurred).map((flakes) => discsNode(discLayer(controls, scene, flakes), scene.knownDistance))
+  const specks = layers.filter((flakes) => !isBlurred(flakes)).map((flakes) => speckLayer(controls, scene, flakes))
+  return sumFieldsNode([...(specks.length > 0 ? [streaksNode(specks, scene.knownDistance)] : []), ...discs])
 }
 
 /** How bright a veil without end is against a flake (common practice, no source). */
@@ -87,15 +87,24 @@ function snowExtinction(snowfall: number): number {
   return (Math.PI / 4) * sum * 1e-6
 }
 
-function flakeLayer({ pattern, shape }: SnowControls, scene: EffectScene, length: number, flakes: DrawnFlakes, index: number): GraphNode {
-  const spacing = steady(Math.sqrt((scene.width * scene.height) / flakes.count))
+interface Layer extends DrawnFlakes {
+  readonly index: number
+}
+
+/** Whether flakes are so far out of focus that they are discs. */
+function isBlurred({ blur, width }: DrawnFlakes): boolean {
+  return blur > 1.5 * width
+}
+
+function fallOf({ pattern, shape }: SnowControls, scene: EffectScene, { slice, count, brightness, index }: Layer) {
+  const spacing = steady(Math.sqrt((scene.width * scene.height) / count))
   const angle = 90 - shape.wind
-  const { near, far, middle } = flakes.slice
-  const common = {
+  const { near, far, middle } = slice
+  return {
     seed: layerSeed(pattern.seed, 32, index),
     spacing,
     angle,
-    brightness: flakes.brightness,
+    brightness,
     brightnessVariation: 0.35,
     shiftX: 0,
     shiftY: 0,
@@ -103,20 +112,28 @@ function flakeLayer({ pattern, shape }: SnowControls, scene: EffectScene, length
     near,
     far,
   }
-  if (flakes.blur > 1.5 * flakes.width) {
-    const radius = Math.max(1, 0.5 * (flakes.blur + 0.5 * flakes.width))
-    const softness = Math.min(1, 0.25 + flakes.width / Math.max(flakes.blur, 1e-3))
-    return discsNode(
-      { ...common, radius, radiusVariation: 0.3 * (pattern.sizeVariation / 100), softness, rim: 0.12, length },
-      scene.knownDistance,
-    )
+}
+
+function discLayer(controls: SnowControls, scene: EffectScene, flakes: Layer): DiscParameters {
+  const { blur, width, length } = flakes
+  return {
+    ...fallOf(controls, scene, flakes),
+    radius: Math.max(1, 0.5 * (blur + 0.5 * width)),
+    radiusVariation: 0.3 * (controls.pattern.sizeVariation / 100),
+    softness: Math.min(1, 0.25 + width / Math.max(blur, 1e-3)),
+    rim: 0.12,
+    length,
   }
+}
+
+function speckLayer(controls: SnowControls, scene: EffectScene, flakes: Layer): StreakLayer {
+  const { pattern, shape } = controls
   const seen = Math.sqrt(flakes.width * flakes.width + flakes.blur * flakes.blur)
-  const speck = {
-    ...common,
+  return {
+    ...fallOf(controls, scene, flakes),
     sigma: steady(Math.max(0.35, seen / 4)),
     blur: 0,
-    length: Math.max(length, 0.25 * seen),
+    length: Math.max(flakes.length, 0.25 * seen),
     lengthVariation: 0.4 * (pattern.sizeVariation / 100),
     taper: 0.1,
     bend: 0.24 * shape.drift,
@@ -125,5 +142,4 @@ function flakeLayer({ pattern, shape }: SnowControls, scene: EffectScene, length
     centreX: scene.width / 2,
     centreY: scene.height / 2,
   }
-  return streaksNode(speck, scene.knownDistance)
 }

@@ -144,7 +144,7 @@ function flakes({ pattern, shape }: SnowControls, scene: EffectScene, length: nu
     // A soft speck is as wide as a disc of twice its standard deviation.
     const specks = { spacing: spacingFor(drops), sigma: (enlarge * (pattern.flakeSize * size)) / 2, blur: 0 }
     const drawn = boundedSpecks({ ...specks, length: enlarge * Math.max(length * size, 0.2 * pattern.flakeSize * size) }, scene)
-    const params = {
+    return {
       seed: layerSeed(pattern.seed, 16, 7 * index + 3),
       ...drawn,
       lengthVariation: 0.4 * (pattern.sizeVariation / 100),
@@ -163,11 +163,9 @@ function flakes({ pattern, shape }: SnowControls, scene: EffectScene, length: nu
       loop: fallLoop(drawn.spacing, angle, scene, index + 1),
       ...layerDistances(pattern, index, pattern.layers),
     }
-    return streaksNode(params, scene.knownDistance)
   })
-  return sumFieldsNode(
-    pattern.layers > 3 ? [...layers, nearestFlakes({ pattern, shape }, scene, spacingFor(0.014), length, angle)] : layers,
-  )
+  const soft = streaksNode(layers, scene.knownDistance)
+  return pattern.layers > 3 ? sumFieldsNode([soft, nearestFlakes({ pattern, shape }, scene, spacingFor(0.014), length, angle)]) : soft
 }
 
 /** A few flakes before the lens, out of focus: large, faint, with a soft rim. */

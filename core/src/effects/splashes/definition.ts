@@ -6,10 +6,8 @@ import { degreesToRadians } from '../../model/degrees'
 import { assumedHorizon } from '../../model/marks'
 import { gaussianBlurNode } from '../../operations/blurs/gaussianBlur/gaussianBlur'
 import { joinFieldsNode, scaleFieldNode } from '../../operations/fields/joinFields/joinFields'
-import { sumFieldsNode } from '../../operations/fields/sumFields/sumFields'
-import { combineMasksNode } from '../../operations/masks/combineMasks/combineMasks'
 import { lineMaskNode } from '../../operations/masks/shapeMasks/lineMask'
-import { streaksNode } from '../../operations/sources/streaks/streaks'
+import { streaksNode, type StreakLayer } from '../../operations/sources/streaks/streaks'
 import { boundedSpecks } from '../boundedSpecks'
 import { defineEffect, light, type EffectScene } from '../effectDefinition'
 import { layerSeed } from '../layerSeed'
@@ -73,42 +71,38 @@ const LIKELY_GROUND = 0.3
 /** In a loop there are so many sets of splashes, of which two at most are seen. */
 const SETS = 4
 
-/** The ground in bands, each with splashes of one size. */
+/** The ground in bands, each with splashes of one size, brightest on a line on the ground and gone on those of the bands beside it. */
 function inBands(pattern: SplashControls['pattern'], { into, blur }: SplashControls['shape'], scene: EffectScene): GraphNode {
   const horizon = assumedHorizon(scene.marks, scene)
   const level = horizon ?? { y: LIKELY_GROUND * scene.height, turn: 0 }
   const depth = Math.max(0.15 * scene.height, scene.height - level.y)
   const radians = degreesToRadians(level.turn)
-  /** The line on the ground on which things look so large. */
-  const at = (size: number): { readonly x: number; readonly y: number } => ({
-    x: steady(scene.width / 2 + size * depth * Math.sin(radians)),
-    y: steady(level.y + size * depth * Math.cos(radians)),
-  })
-  /** Open below the line of `to`, shut above that of `from`. */
-  const below = (from: number, to: number): GraphNode => {
-    const [open, shut] = [at(to), at(from)]
-    return lineMaskNode({ x: open.x, y: open.y, toX: shut.x, toY: shut.y })
-  }
+  const [downX, downY] = [steady(Math.sin(radians)), steady(Math.cos(radians))]
+  /** How far down lies the line on the ground on which things look so large. */
+  const at = (size: number): number => steady(0.5 * scene.width * downX + level.y * downY + size * depth)
+  // Seen over the whole width of a level that leans.
+  const leans = scene.width * Math.abs(Math.tan(radians))
+  const heightOf = (size: number): number => level.y + size * depth * downY
   // As sharp as the eye sees them, however small; what is smaller than the blur is not drawn.
   const seen = BANDS.filter((size) => size === 1 || size * pattern.height > 0.3 * blur)
-  const bands = seen.map((size, index) => {
+  const layers = seen.flatMap((size, index) => {
     const further = BANDS[index + 1] ?? 0.04
     const nearer = BANDS[index - 1]
-    const rises = below(further, size)
-    const mask = nearer === undefined ? rises : combineMasksNode(rises, below(size, nearer), { join: 'subtract', strength: 1 })
-    // Seen over the whole width of a level that leans.
-    const leans = scene.width * Math.abs(Math.tan(radians))
-    const rows = { from: at(further).y - leans, to: (nearer === undefined ? scene.height : at(nearer).y) + leans }
+    const band = {
+      x: downX,
+      y: downY,
+      from: at(further),
+      full: at(size),
+      to: nearer === undefined ? null : at(nearer),
+      rows: { from: steady(heightOf(further) - leans), to: steady((nearer === undefined ? scene.height : heightOf(nearer)) + leans) },
+    }
     const strength = index === 0 ? 1 : Math.min(1, Math.max(0, (into / 100) * (seen.length - 1) - (index - 1)))
-    return joinFieldsNode([times(ofOneSize(pattern, size, level.turn, rows, scene), strength), scaleFieldNode(mask, 1)], 'product')
+    return strength === 0 ? [] : ofOneSize(pattern, size, level.turn, strength, scene).map((layer) => ({ ...layer, band }))
   })
-  const all = sumFieldsNode(bands)
+  const all = streaksNode(layers)
   if (horizon) return all
-  return joinFieldsNode([all, scaleFieldNode(below(0, 1), 1)], 'product')
-}
-
-function times(field: GraphNode, factor: number): GraphNode {
-  return factor === 1 ? field : scaleFieldNode(field, factor)
+  const softly = lineMaskNode({ x: scene.width / 2, y: heightOf(1), toX: scene.width / 2, toY: level.y })
+  return joinFieldsNode([all, scaleFieldNode(softly, 1)], 'product')
 }
 
 /** Jets, droplets and ripples of splashes of one size. */
@@ -116,9 +110,9 @@ function ofOneSize(
   { density, height, droplets, ripples, seed }: SplashControls['pattern'],
   size: number,
   turn: number,
-  rows: { readonly from: number; readonly to: number },
+  strength: number,
   scene: EffectScene,
-): GraphNode {
+): StreakLayer[] {
   const high = height * size
   // The same ground is seen as a smaller part of the photo: what lies on it is as much denser.
   const spacing = size * Math.sqrt((scene.width * scene.height) / Math.max(10 * density, 0.01))
@@ -130,39 +124,30 @@ function ofOneSize(
     length: number,
     upright: boolean,
     brightness: number,
-  ): GraphNode =>
-    streaksNode({
-      seed: layerSeed(seed, 41 + Math.round(100 * size), 11 * index + set),
-      ...boundedSpecks({ spacing: spacing / Math.sqrt(Math.max(1e-3, more)), sigma: sigma * high, blur: 0, length: length * high }, scene),
-      lengthVariation: 0.7,
-      taper: 0.8,
-      angle: upright ? 90 : turn,
-      bend: upright ? 28 : 0,
-      gustScale: Math.max(1, 0.8 * spacing),
-      brightness,
-      brightnessVariation: 0.6,
-      shiftX: 0,
-      shiftY: 0,
-      turn: 0,
-      centreX: scene.width / 2,
-      centreY: scene.height / 2,
-      rows: { from: steady(rows.from), to: steady(rows.to) },
-    })
+  ): StreakLayer => ({
+    seed: layerSeed(seed, 41 + Math.round(100 * size), 11 * index + set),
+    ...boundedSpecks({ spacing: spacing / Math.sqrt(Math.max(1e-3, more)), sigma: sigma * high, blur: 0, length: length * high }, scene),
+    lengthVariation: 0.7,
+    taper: 0.8,
+    angle: upright ? 90 : turn,
+    bend: upright ? 28 : 0,
+    gustScale: Math.max(1, 0.8 * spacing),
+    brightness: steady(brightness),
+    brightnessVariation: 0.6,
+    shiftX: 0,
+    shiftY: 0,
+    turn: 0,
+    centreX: scene.width / 2,
+    centreY: scene.height / 2,
+  })
   const sets = Array.from({ length: SETS }, (_, set) => {
     // How far the moment of this set is away, as parts of the loop; at 0 the first is seen alone.
     const off = Math.abs(((scene.phase - set / SETS + 1.5) % 1) - 0.5)
-    return { set, weight: Math.max(0, 1 - SETS * off) }
+    return { set, weight: strength * Math.max(0, 1 - SETS * off) }
   }).filter(({ weight }) => weight > 0)
-  return sumFieldsNode(
-    sets.map(({ set, weight }) =>
-      times(
-        sumFieldsNode([
-          layer(0, set, 1, 0.06, 0.7, true, 1.2),
-          ...(droplets > 0 ? [layer(1, set, (6 * droplets) / 100, 0.05, 0.1, true, 1.3)] : []),
-          ...(ripples > 0 ? [layer(2, set, 1.2, 0.04, 0.9, false, (0.9 * ripples) / 100)] : []),
-        ]),
-        weight,
-      ),
-    ),
-  )
+  return sets.flatMap(({ set, weight }) => [
+    layer(0, set, 1, 0.06, 0.7, true, 1.2 * weight),
+    ...(droplets > 0 ? [layer(1, set, (6 * droplets) / 100, 0.05, 0.1, true, 1.3 * weight)] : []),
+    ...(ripples > 0 ? [layer(2, set, 1.2, 0.04, 0.9, false, (0.9 * weight * ripples) / 100)] : []),
+  ])
 }

@@ -7,7 +7,7 @@ import { levelsNode } from '../../operations/fields/levels/levels'
 import { sumFieldsNode } from '../../operations/fields/sumFields/sumFields'
 import { combineMasksNode } from '../../operations/masks/combineMasks/combineMasks'
 import { ellipseMaskNode } from '../../operations/masks/shapeMasks/ellipseMask'
-import { streaksNode } from '../../operations/sources/streaks/streaks'
+import { streaksNode, type StreakLayer } from '../../operations/sources/streaks/streaks'
 import { turbulenceNode } from '../../operations/sources/turbulence/turbulence'
 import { middleOf } from '../../model/frame'
 import { boundedSpecks } from '../boundedSpecks'
@@ -63,23 +63,28 @@ export const wear = defineEffect({
 function marks({ pattern }: WearControls, scene: EffectScene): GraphNode {
   const { scratches, length, angle, specks, size, paper, stains, seed } = pattern
   const { x, y } = middleOf(scene.frame)
-  const layer = (index: number, count: number, sigma: number, long: number, brightness: number): GraphNode =>
-    streaksNode({
-      seed: layerSeed(seed, 31, 7 * index + 3),
-      ...boundedSpecks({ spacing: Math.sqrt((scene.width * scene.height) / Math.max(count, 0.01)), sigma, blur: 0, length: long }, scene),
-      lengthVariation: 0.85,
-      taper: 0.4,
-      angle,
-      bend: long > 0 ? 3 : 0,
-      gustScale: Math.max(1, 3 * long),
-      brightness,
-      brightnessVariation: 0.8,
-      shiftX: 0,
-      shiftY: 0,
-      turn: 0,
-      centreX: x,
-      centreY: y,
-    })
+  const layer = (index: number, count: number, sigma: number, long: number, brightness: number): StreakLayer => ({
+    seed: layerSeed(seed, 31, 7 * index + 3),
+    ...boundedSpecks({ spacing: Math.sqrt((scene.width * scene.height) / Math.max(count, 0.01)), sigma, blur: 0, length: long }, scene),
+    lengthVariation: 0.85,
+    taper: 0.4,
+    angle,
+    bend: long > 0 ? 3 : 0,
+    gustScale: Math.max(1, 3 * long),
+    brightness,
+    brightnessVariation: 0.8,
+    shiftX: 0,
+    shiftY: 0,
+    turn: 0,
+    centreX: x,
+    centreY: y,
+  })
+  const layers = [
+    ...(scratches > 0
+      ? [layer(0, 0.7 * scratches, 0.5 * size, length, 0.7), layer(1, 0.3 * scratches, 0.9 * size, 0.5 * length, 0.35)]
+      : []),
+    ...(specks > 0 ? [layer(2, 8 * specks, 0.7 * size, 0, 0.9), layer(3, 2 * specks, 1.6 * size, 5 * size, 0.6)] : []),
+  ]
   const clouds = (index: number, scale: number, octaves: number, type: 'smooth' | 'billowed', stretch = 1): GraphNode =>
     turbulenceNode({
       type,
@@ -91,10 +96,7 @@ function marks({ pattern }: WearControls, scene: EffectScene): GraphNode {
       tile: null,
     })
   const parts = [
-    ...(scratches > 0
-      ? [layer(0, 0.7 * scratches, 0.5 * size, length, 0.7), layer(1, 0.3 * scratches, 0.9 * size, 0.5 * length, 0.35)]
-      : []),
-    ...(specks > 0 ? [layer(2, 8 * specks, 0.7 * size, 0, 0.9), layer(3, 2 * specks, 1.6 * size, 5 * size, 0.6)] : []),
+    ...(layers.length > 0 ? [streaksNode(layers)] : []),
     ...(paper > 0 ? [scaleFieldNode(clouds(1, 9 * size, 3, 'billowed', 0.6), (0.5 * paper) / 100)] : []),
     ...(stains > 0
       ? [
@@ -105,7 +107,7 @@ function marks({ pattern }: WearControls, scene: EffectScene): GraphNode {
         ]
       : []),
   ]
-  return sumFieldsNode(parts.length > 0 ? parts : [layer(0, 0, size, 0, 0)])
+  return sumFieldsNode(parts.length > 0 ? parts : [streaksNode([])])
 }
 
 /** How far from the middle it is as much again as without this, against half of the frame. */

@@ -6,7 +6,7 @@ import { loopNumbers, type Falling } from '../../falling'
 import { plane } from '../../plane'
 
 /** One layer of specks or streaks. Lengths in photo px, angles in degrees, parts 0-1. */
-export type StreakParameters = Partial<Falling> & {
+export type StreakLayer = Partial<Falling> & {
   readonly seed: number
   /** Side of the square that holds one point on average. */
   readonly spacing: number
@@ -33,53 +33,73 @@ export type StreakParameters = Partial<Falling> & {
   readonly turn: number
   readonly centreX: number
   readonly centreY: number
-  /** Only between these heights, photo px, is it looked at: elsewhere nothing is drawn. */
-  readonly rows?: { readonly from: number; readonly to: number }
+  readonly band?: Band
 }
+
+/** A strip of the photo outside which a layer has nothing. Photo px. */
+interface Band {
+  /** The way across it, as a unit vector. */
+  readonly x: number
+  readonly y: number
+  /** Along that way: from where it grows brighter, where it is brightest, and where it is gone again; null for never. */
+  readonly from: number
+  readonly full: number
+  readonly to: number | null
+  /** Heights between which all of it lies: elsewhere it is not looked for. */
+  readonly rows: { readonly from: number; readonly to: number }
+}
+
+type StreakParameters = { readonly layers: readonly StreakLayer[] }
 
 const RADIANS = Math.PI / 180
 
 /**
- * Specks of a seeded lattice (a Poisson process, one cell one hash), each smeared along a line, blurred and placed. The
+ * Specks of a seeded lattice (a Poisson process, one cell one hash), each smeared along a line, blurred and placed, in layers that add up. The
  * lattice is fixed to the photo, so every tile and every scale sees the same drops. Doing that to each speck is the same
  * as doing it to their picture, and exact at every scale. Input, perhaps: the distance of the scene in metres, which hides what is behind.
  */
 export const streaks: Operation<StreakParameters> = {
   name: 'streaks',
-  run(context, params, inputs, rect) {
+  run(context, { layers }, inputs, rect) {
     const { kernels, grid } = context
-    const count = rect.width * rect.height
-    const mean = context.plane(count)
-    kernels.fill(mean, count, 0)
     // At full size a pixel is the finest there is: no variance inside it.
     const reduced = grid.pitchX > 1 || grid.pitchY > 1
-    const spread = reduced ? context.plane(count) : 0
-    if (reduced) kernels.fill(spread, count, 0)
-    const { skipped, height } = rowsOf(params, rect, grid)
-    const behind = 4 * skipped * rect.width
-    kernels.drawStreaks(
-      ...([mean + behind, spread && spread + behind, rect.width, height] as const),
-      ...([rect.x, rect.y + skipped, grid.pitchX, grid.pitchY] as const),
-      ...([params.seed | 0, params.spacing, params.sigma, params.blur, params.length, params.lengthVariation, params.taper] as const),
-      ...([params.angle * RADIANS, params.bend * RADIANS, params.gustScale] as const),
-      ...([params.brightness, params.brightnessVariation, params.shiftX, params.shiftY] as const),
-      ...([params.turn * RADIANS, params.centreX, params.centreY] as const),
-      ...loopNumbers(params),
-      ...([inputs[0] ? plane(inputs[0], 0) + behind : 0, params.near ?? 1, params.far ?? 1] as const),
-    )
-    return { kind: 'field', rect, planes: reduced ? [mean, spread] : [mean] }
+    const planes = (reduced ? [0, 1] : [0]).map(() => {
+      const count = rect.width * rect.height
+      const out = context.plane(count)
+      kernels.fill(out, count, 0)
+      return out
+    })
+    for (const layer of layers) {
+      const { skipped, height } = rowsOf(layer, rect, grid)
+      const behind = 4 * skipped * rect.width
+      const { x = 0, y = 0, from = 0, full = 0, to = null } = layer.band ?? {}
+      if (height === 0) continue
+      kernels.drawStreaks(
+        ...([(planes[0] ?? 0) + behind, planes[1] ? planes[1] + behind : 0, rect.width, height] as const),
+        ...([rect.x, rect.y + skipped, grid.pitchX, grid.pitchY] as const),
+        ...([layer.seed | 0, layer.spacing, layer.sigma, layer.blur, layer.length, layer.lengthVariation, layer.taper] as const),
+        ...([layer.angle * RADIANS, layer.bend * RADIANS, layer.gustScale] as const),
+        ...([layer.brightness, layer.brightnessVariation, layer.shiftX, layer.shiftY] as const),
+        ...([layer.turn * RADIANS, layer.centreX, layer.centreY] as const),
+        ...loopNumbers(layer),
+        ...([inputs[0] ? plane(inputs[0], 0) + behind : 0, layer.near ?? 1, layer.far ?? 1] as const),
+        ...([x, y, from, full, to ?? Infinity] as const),
+      )
+    }
+    return { kind: 'field', rect, planes }
   },
 }
 
-/** How many rows of a rectangle lie above those that are looked at, and how many of these there are. */
-function rowsOf({ rows }: StreakParameters, rect: Rect, grid: Grid): { readonly skipped: number; readonly height: number } {
-  if (!rows) return { skipped: 0, height: rect.height }
-  const first = Math.max(rect.y, Math.floor(rows.from / grid.pitchY) - 1)
-  const last = Math.min(rect.y + rect.height, Math.ceil(rows.to / grid.pitchY) + 1)
+/** How many rows of a rectangle lie above those of a band, and how many of these there are. */
+function rowsOf({ band }: StreakLayer, rect: Rect, grid: Grid): { readonly skipped: number; readonly height: number } {
+  if (!band) return { skipped: 0, height: rect.height }
+  const first = Math.max(rect.y, Math.floor(band.rows.from / grid.pitchY) - 1)
+  const last = Math.min(rect.y + rect.height, Math.ceil(band.rows.to / grid.pitchY) + 1)
   return { skipped: Math.min(rect.height, first - rect.y), height: Math.max(0, last - first) }
 }
 
 /** @param distance of the scene in metres; drops between `near` and `far` are hidden by what is nearer */
-export function streaksNode(params: StreakParameters, distance?: GraphNode): GraphNode {
-  return graphNode('streaks', params, distance ? [distance] : [])
+export function streaksNode(layers: readonly StreakLayer[], distance?: GraphNode): GraphNode {
+  return graphNode('streaks', { layers }, distance ? [distance] : [])
 }
