@@ -143,8 +143,9 @@ export function addBurst(
           light = over(light, (halo * edge * edge) / (1 + q * q))
         }
         const rayed = rays > 0 && rayStrength > 0 && r < rayReach
-        const turned = rayed || (spiked && r < reach) ? (angleOf(-dy, dx) - turn) * PER_RADIAN : 0
-        if (spiked && r < reach) {
+        const lit = spiked && r < reach && (spikeCount > FEW_SPIKES || nearAny(dx, dy, spikeCount, 5.8 * Math.sqrt(thickness * thickness + 0.08 + thin)))
+        const turned = rayed || lit ? (angleOf(-dy, dx) - turn) * PER_RADIAN : 0
+        if (lit) {
           const nearest = <i32>Math.floor((turned - Math.floor(turned)) * <f64>spikeCount + 0.5)
           for (let k = nearest - 1; k <= nearest + 1; k++) {
             const own = spikeAt(dx, dy, spikeAddress(k, spikeCount), thickness, thin)
@@ -171,6 +172,15 @@ export function addBurst(
       if (spread != 0) store<f32>(spread + at, load<f32>(spread + at) + <f32>Math.min(0.25, variance))
     }
   }
+}
+
+/** So few spikes are looked at one by one, which is faster than to find the nearest. */
+const FEW_SPIKES: i32 = 12
+
+/** Whether any spike is so near that it may have light here. */
+function nearAny(dx: f64, dy: f64, spikes: i32, around: f64): bool {
+  for (let k = 0; k < spikes; k++) if (nearSpike(dx, dy, spikeTable + (<usize>k) * SPIKE_BYTES, around)) return true
+  return false
 }
 
 /** Whether the core or a spike comes near a place. */

@@ -37,6 +37,8 @@ export interface Operation<P extends Parameters = Parameters> {
    * enlarged. It follows from the parameters alone, never from the tile. Default: every grid is computed by itself.
    */
   pitch?(params: P): number
+  /** Whether its result holds nothing finer than its inputs do, pixel by pixel: where all of these are smooth, it is computed at the pitch of the finest of them. */
+  readonly keepsSmooth?: boolean
   /** With `pitch`: the coarsest pitch at which its inputs are computed; on a coarser grid they are reduced to it. Default: that of the grid. */
   finest?(params: P): number
   /** Computes `rect`. Inputs cover what `need` asked for, cut to the picture. */

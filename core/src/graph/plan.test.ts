@@ -9,7 +9,7 @@ import { stripesNode } from '../operations/sources/stripes/stripes'
 import { coarserGrid, finerGrid, gridAt } from '../planes/grid'
 import type { GraphNode } from './node'
 import type { Kernels } from './operation'
-import { planFor, type Step } from './plan'
+import { coarserGridOf, planFor, type Step } from './plan'
 
 const photo = { width: 2000, height: 1500 }
 const grid = gridAt(photo, 1)
@@ -54,6 +54,17 @@ describe('the plan of a tile', () => {
     const steps = plan(sumFieldsNode([source, gaussianBlurNode(source, 40)]))
     expect(steps.get(source)!.rect).toEqual(rect)
     expect([...steps.values()].filter(({ reads }) => reads.length > 0).length).toBe(1)
+  })
+
+  it('takes what is done pixel by pixel to what is smooth for smooth, and for as fine as its finest input', () => {
+    const [wide, wider] = [gaussianBlurNode(source, 20), gaussianBlurNode(source, 80)]
+    const product = joinFieldsNode([wide, wider, constantFieldNode(0.5)], 'product')
+    expect(coarserGridOf(product, grid)).toEqual(coarserGridOf(wide, grid))
+    expect(coarserGridOf(wider, grid)!.pitchX).toBeGreaterThan(coarserGridOf(wide, grid)!.pitchX)
+    expect(plan(product).size).toBe(1)
+    // Not beside something fine, and not where there is nothing at all.
+    for (const fine of [joinFieldsNode([wide, source], 'screen'), sumFieldsNode([constantFieldNode(0.1), constantFieldNode(0.2)])])
+      expect(coarserGridOf(fine, grid)).toBeUndefined()
   })
 
   it('computes apart what is read at two places far from each other', () => {

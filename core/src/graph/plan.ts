@@ -105,8 +105,20 @@ function readsOf(node: GraphNode, operation: Operation, rect: Rect, grid: Grid, 
 
 /** The coarser grid that a node is computed on where it is wanted on `grid`, if it is. */
 export function coarserGridOf(node: GraphNode, grid: Grid): Grid | undefined {
-  const { pitch } = operationNamed(node.operation)
-  return pitch && coarserGrid(grid, pitch(node.params))
+  const pitch = coarsestPitch(node)
+  return pitch > 0 && pitch < Infinity ? coarserGrid(grid, pitch) : undefined
+}
+
+const pitches = new WeakMap<GraphNode, number>()
+
+/** The coarsest pitch, photo px, at which a grid holds all there is in a node; 0 where it holds fine things, infinite for what is the same everywhere. */
+function coarsestPitch(node: GraphNode): number {
+  const known = pitches.get(node)
+  if (known !== undefined) return known
+  const { pitch, keepsSmooth } = operationNamed(node.operation)
+  const found = pitch ? pitch(node.params) : keepsSmooth ? Math.min(...node.inputs.map(coarsestPitch)) : 0
+  pitches.set(node, found)
+  return found
 }
 
 function area({ width, height }: Rect): number {

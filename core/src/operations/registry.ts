@@ -11,7 +11,7 @@ import { fadeTones } from './mixing/fadeTones/fadeTones'
 import { fieldAsMask } from './fields/fieldAsMask/fieldAsMask'
 import { contrastBetween } from './masks/followEdges/followEdges'
 import { gaussianBlur } from './blurs/gaussianBlur/gaussianBlur'
-import { guidedFilter } from './blurs/guidedFilter/guidedFilter'
+import { guidedCoefficients, guidedFilter } from './blurs/guidedFilter/guidedFilter'
 import { darkestChannel, distanceFromHaze } from './distance/hazeDistance/hazeDistance'
 import { holdMask } from './masks/holdMask/holdMask'
 import { hueMask } from './masks/hueMask/hueMask'
@@ -157,6 +157,7 @@ const operations: readonly Operation[] = [
   fieldAsMask,
   distanceRange,
   morphology,
+  guidedCoefficients,
   guidedFilter,
   contrastBetween,
   combineMasks,

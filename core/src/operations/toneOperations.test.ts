@@ -96,6 +96,19 @@ describe('ramp', () => {
     }
   })
 
+  it('mixes as light does, if wanted: as culori in linear sRGB', () => {
+    const [from, to] = ['#204a90', '#ffe0a0'] as const
+    const picture = grey((x, y) => (x + y / height) / width)
+    const field = luminosityMaskNode(tones, { channel: 'red', curve: 'brights', handles: [0, 1, 1, 1], steepness: 0 })
+    const stops = [from, to].map((colour, at) => ({ at, colour: rgbFromHex(colour) }))
+    const found = planesOf(rampNode(field, stops, true), picture)
+    const oracle = interpolate([from, to], 'lrgb')
+    for (let i = 0; i < picture.length; i += 17) {
+      const { r, g, b } = oracle(picture[i]![0] / 255)
+      ;[r, g, b].map(encoded).forEach((wanted, channel) => expect(Math.abs(found[channel]![i]! - wanted)).toBeLessThan(0.5 / 255))
+    }
+  })
+
   /** Ottosson 2020, written out again. */
   function rgbOfOklab({ l, a, b }: { l: number; a: number; b: number }): number[] {
     const p = (l + 0.3963377774 * a + 0.2158037573 * b) ** 3

@@ -112,6 +112,15 @@ describe('guided filter', () => {
     expect(greatestDifference(found, byDefinition(blob, noise, radius, epsilon))).toBeLessThan(1 / 255)
   })
 
+  it('with a wide window, whose coefficients are computed on a coarser grid, stays near that', () => {
+    const edge = codes((x, y) => (x + 0.5 < 40 + 0.25 * y ? 0.2 : 0.7) + 0.06 * Math.sin(x * 1.1) * Math.cos(y * 0.8))
+    const found = planeOf(evaluatorWith({ blob, edge }), guidedFilterNode(maskFrom('blob'), photoNode('edge'), 14, 0.0009), size)
+    const wanted = byDefinition(blob, edge, 14, 0.0009)
+    const differences = [...found].map((value, i) => Math.abs(value - wanted[i]!))
+    expect(differences.reduce((sum, one) => sum + one, 0) / differences.length).toBeLessThan(1.5 / 255)
+    expect(Math.max(...differences)).toBeLessThan(8 / 255)
+  })
+
   it('moves a rough edge to the edge of the photo, and leaves flat places as they are', () => {
     // A wall with a slanting edge, a little noise on it; the mask was painted 5 px too wide and soft.
     const grain = randomNumbers(3)

@@ -2,14 +2,13 @@ import { z } from 'zod'
 import { METEOROLOGICAL_RANGE } from '../../colour/visibility'
 import { choiceControl, numberControl, percentControl } from '../../model/controls'
 import { airlightNode } from '../../operations/distance/airlight/airlight'
-import { mapRgb, type Rgb } from '../../colour/hex'
+import { encodedOf, linearOf, mapRgb, type Rgb } from '../../colour/hex'
 import type { GraphNode } from '../../graph/node'
 import { cloudMaskNode } from '../../operations/masks/cloudMask/cloudMask'
-import { constantTonesNode } from '../../operations/sources/constantTones/constantTones'
 import { distanceCurveNode } from '../../operations/distance/distanceCurve/distanceCurve'
-import { fadeTonesNode } from '../../operations/mixing/fadeTones/fadeTones'
-import { fieldAsMaskNode } from '../../operations/fields/fieldAsMask/fieldAsMask'
 import { joinFieldsNode, scaleFieldNode } from '../../operations/fields/joinFields/joinFields'
+import { rampNode } from '../../operations/colour/ramp/ramp'
+import { steady } from '../../graph/steady'
 import { levelsNode } from '../../operations/fields/levels/levels'
 import { defineEffect, light, type EffectScene } from '../effectDefinition'
 import { groundControls, groundProfile } from '../groundProfile'
@@ -76,9 +75,18 @@ export const haze = defineEffect({
 
 /** The tint, bluer the farther one looks through it. */
 function blueing({ visibility, start }: HazeControls['pattern'], amount: number, { distance }: EffectScene, tint: Rgb): GraphNode {
-  const far = mapRgb(BLUE, (channel, index) => Math.min(1, channel * tint[index]))
-  const share = fieldAsMaskNode(airlightNode(distance, { extinction: 1 / visibility, start }))
-  return fadeTonesNode(constantTonesNode(tint), constantTonesNode(far), share, { amount, linear: true })
+  const blue = mapRgb(BLUE, (channel, index) => Math.min(1, channel * tint[index]))
+  const share = airlightNode(distance, { extinction: 1 / visibility, start })
+  const [near, far] = [linearOf(tint), linearOf(blue)]
+  const bluest = mapRgb(near, (channel, index) => steady(encodedOf((1 - amount) * channel + amount * far[index])))
+  return rampNode(
+    share,
+    [
+      { at: 0, colour: tint },
+      { at: 1, colour: bluest },
+    ],
+    true,
+  )
 }
 
 /** Encoded channels of far air against near air: molecules scatter blue the most (Rayleigh; the strength is common practice, no source). */

@@ -1,11 +1,10 @@
 import { z } from 'zod'
 import type { GraphNode } from '../../graph/node'
 import { lengthControl, numberControl, percentControl } from '../../model/controls'
-import { adjustNode } from '../../operations/colour/adjust/adjust'
 import { burstsNode } from '../../operations/sources/burst/burst'
+import { gainByMaskNode } from '../../operations/colour/gainByMask/gainByMask'
 import { combineMasksNode } from '../../operations/masks/combineMasks/combineMasks'
 import { constantFieldNode } from '../../operations/sources/constantField/constantField'
-import { fadeTonesNode } from '../../operations/mixing/fadeTones/fadeTones'
 import { gaussianBlurNode } from '../../operations/blurs/gaussianBlur/gaussianBlur'
 import { joinFieldsNode, scaleFieldNode } from '../../operations/fields/joinFields/joinFields'
 import { levelsNode } from '../../operations/fields/levels/levels'
@@ -117,7 +116,7 @@ function openSky({ ridge }: LowSunControls['pattern'], { picture }: EffectScene)
 function darkened({ pattern, shape }: LowSunControls, { beneath, marks, phase }: EffectScene, tint: Rgb): GraphNode {
   const gain = gainOfLight(tint, -shape.rest, (0.45 * shape.warmth) / 100)
   const far = opposite(scaleFieldNode(glowAbout(originOf(pattern, marks), 0, 1, 1.2 * pattern.glow, phase), 0.8))
-  return fadeTonesNode(beneath, adjustNode(beneath, { gain }), far, { amount: 1, linear: true })
+  return gainByMaskNode(beneath, far, { outside: [1, 1, 1], inside: gain })
 }
 
 function withAir(under: GraphNode, { pattern, shape }: LowSunControls, scene: EffectScene, tint: Rgb): GraphNode {

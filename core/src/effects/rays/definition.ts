@@ -14,6 +14,7 @@ import { radialBlurNode } from '../../operations/blurs/radialBlur/radialBlur'
 import { shaftsNode } from '../../operations/sources/shafts/shafts'
 import { sumFieldsNode } from '../../operations/fields/sumFields/sumFields'
 import { steady } from '../../graph/steady'
+import type { Size } from '../../planes/grid'
 import { defineEffect, light, type EffectScene } from '../effectDefinition'
 import { originControls, originOf, originPlace } from '../origin'
 import { startingLooks } from './startingLooks'
@@ -129,12 +130,16 @@ function smeared(tones: GraphNode, pattern: RayControls['pattern'], { marks, wid
     kind: 'zoom',
     ...originOf(pattern, marks),
     strength: pattern.length,
-    ...(pattern.by === 'photo' ? { sides: 'both' } : { sides: 'outward', detail: Math.max(width, height) / SEEN_DETAIL }),
+    ...(pattern.by === 'photo' ? { sides: 'both' } : { sides: 'outward', detail: seenDetail({ width, height }) }),
   })
 }
 
 /** Light that streams from something smaller than this part of the picture is not seen as a ray of its own. */
 const SEEN_DETAIL = 1500
+
+function seenDetail({ width, height }: Size): number {
+  return Math.max(width, height) / SEEN_DETAIL
+}
 
 /** Features of the noise around the turn. */
 const RAYS = 37
@@ -157,6 +162,7 @@ function broken({ pattern, shape }: RayControls, scene: EffectScene): GraphNode 
       },
     ],
     scene.phase,
+    seenDetail(scene),
   )
   return joinFieldsNode([light, sumFieldsNode([constantFieldNode(1 - part), scaleFieldNode(noise, part)])], 'product')
 }

@@ -6,6 +6,7 @@ import { listOf, withRoles } from '../../model/roles'
 import { burstsNode, type Burst } from '../../operations/sources/burst/burst'
 import { constantTonesNode } from '../../operations/sources/constantTones/constantTones'
 import { gaussianBlurNode } from '../../operations/blurs/gaussianBlur/gaussianBlur'
+import { sumFieldsNode } from '../../operations/fields/sumFields/sumFields'
 import { lightColoursNode } from '../../operations/light/lightOfTones/lightOfTones'
 import { mixNode } from '../../operations/mixing/mix/mix'
 import { mostReach } from '../boundedSpecks'
@@ -70,8 +71,9 @@ export const sparkles = defineEffect({
   }),
   pattern: (controls, scene) => burstsNode(burstsOf(controls, scene), scene.phase),
   contribute(controls, scene, tint) {
-    const field = gaussianBlurNode(burstsNode(burstsOf(controls, scene), scene.phase), controls.shape.blur)
-    return light(field, () => (controls.shape.tintScatter > 0 ? scattered(controls, scene, tint) : undefined))
+    const tints = controls.shape.tintScatter > 0 ? TINTS : 1
+    const fields = inGroups(controls, scene, tints).map((own) => gaussianBlurNode(burstsNode(own, scene.phase), controls.shape.blur))
+    return light(sumFieldsNode(fields), () => (tints > 1 ? scattered(fields, controls.shape.tintScatter / 100, tint) : undefined))
   },
 })
 
@@ -106,16 +108,19 @@ function burstOf({ x, y, size, turn, seed }: Glint, { pattern, shape }: SparkleC
   }
 }
 
-/** Colours of glints whose tints lie around the tint: warmer, as it is, cooler. */
-function scattered(controls: SparkleControls, scene: EffectScene, tint: Rgb): GraphNode {
-  const by = controls.shape.tintScatter / 100
+/** All glints of an effect, in so many groups. */
+function inGroups(controls: SparkleControls, scene: EffectScene, count: number): Burst[][] {
   const bursts = burstsOf(controls, scene)
-  const tinted = Array.from({ length: TINTS }, (_, index) => {
-    const own = bursts.filter(({ seed }) => Math.abs(seed) % TINTS === index)
-    return { field: gaussianBlurNode(burstsNode(own, scene.phase), controls.shape.blur), colour: shiftedTint(tint, (index - 1) * by) }
-  })
-  const light = tinted.reduce(
-    (beneath, { field, colour }) => mixNode(beneath, field, undefined, { mode: 'plus-lighter', amount: 1, linear: false, colour }),
+  return Array.from({ length: count }, (_, index) => bursts.filter(({ seed }) => Math.abs(seed) % count === index))
+}
+
+/** Colours of groups of glints whose tints lie around the tint: warmer, as it is, cooler. */
+function scattered(fields: readonly GraphNode[], by: number, tint: Rgb): GraphNode {
+  const light = fields.reduce(
+    (beneath, field, index) => {
+      const colour = shiftedTint(tint, (index - 1) * by)
+      return mixNode(beneath, field, undefined, { mode: 'plus-lighter', amount: 1, linear: false, colour })
+    },
     constantTonesNode([0, 0, 0]),
   )
   return lightColoursNode(light)

@@ -1,5 +1,6 @@
 import { z } from 'zod'
 import type { GraphNode } from '../../graph/node'
+import { mapRgb, type Rgb } from '../../colour/hex'
 import { numberControl, percentControl } from '../../model/controls'
 import { steady } from '../../graph/steady'
 import { gainByMaskNode } from '../../operations/colour/gainByMask/gainByMask'
@@ -76,7 +77,7 @@ function within({ size, roundness, softness, ...origin }: VignetteControls['patt
 
 /** In linear light: times 2^lift in the middle, times 2^-darken outside, and between them in between. */
 function darkened({ pattern, shape }: VignetteControls, scene: EffectScene): GraphNode {
-  const gain = (ev: number): number => steady(Math.pow(2, ev))
+  const gain = (ev: number): Rgb => mapRgb([1, 1, 1], () => steady(Math.pow(2, ev)))
   const middle = scaleFieldNode(within(pattern, scene), 1)
   const brights = (): GraphNode =>
     scaleFieldNode(

@@ -21,11 +21,18 @@ const STEPS = 4096
 const COEFFICIENT_STEPS = 65536
 
 /**
- * Guided filter of a mask (input 0) with the encoded luma of tones (input 1) as guide: He, Sun and Tang 2010. Windows are square; borders
- * repeat. A window that is not a whole number of grid pixels wide counts its outermost ring in part, to a sixteenth.
+ * Half the sides of a window to a pixel of the grid that its coefficients are computed on. They are means over windows, so a coarser grid loses hardly anything: the fast guided
+ * filter, He and Sun 2015 (arXiv 1505.00996), who go down to a quarter of the radius.
  */
-export const guidedFilter: Operation<GuidedParameters> = {
-  name: 'guidedFilter',
+const PIXELS_OF_WINDOW = 6
+
+/**
+ * How a mask (input 0) follows the encoded luma of tones (input 1) in windows about each place, as two planes a and b, of which the result is a times the luma plus b: He, Sun and
+ * Tang 2010. Windows are square; borders repeat. A window that is not a whole number of grid pixels wide counts its outermost ring in part, to a sixteenth.
+ */
+export const guidedCoefficients: Operation<GuidedParameters> = {
+  name: 'guidedCoefficients',
+  pitch: ({ radius }) => radius / PIXELS_OF_WINDOW,
   need(params, rect, grid) {
     return expand(rect, 2 * windowOf(params, grid).reach)
   },
@@ -39,8 +46,7 @@ export const guidedFilter: Operation<GuidedParameters> = {
     const product = scratch(area(wide) * 4)
     extendRounded(context, lumaOf(context, inputAt(inputs, 1)), inputAt(inputs, 1).rect, wide, guide)
     extendRounded(context, plane(inputAt(inputs, 0), 0), inputAt(inputs, 0).rect, wide, input)
-    const mean = (source: number, from: Rect, to: Rect, steps: number): number => {
-      const out = scratch(area(to) * 4)
+    const mean = (source: number, from: Rect, to: Rect, steps: number, out = scratch(area(to) * 4)): number => {
       kernels.boxMean(source, to.width, to.height, window.radius, window.part, steps, scratch((from.width + 4) * 8), out)
       return out
     }
@@ -51,20 +57,32 @@ export const guidedFilter: Operation<GuidedParameters> = {
     kernels.multiplyPlanes(guide, guide, area(wide), product)
     const b = mean(product, wide, middle, STEPS * STEPS)
     kernels.guidedCoefficients(meanGuide, meanInput, a, b, area(middle), params.epsilon)
-    for (const plane of [a, b]) kernels.roundPlane(plane, area(middle), COEFFICIENT_STEPS, plane)
-    const meanA = mean(a, middle, rect, COEFFICIENT_STEPS)
-    const meanB = mean(b, middle, rect, COEFFICIENT_STEPS)
-    const here = scratch(area(rect) * 4)
-    kernels.copyExtended(guide, wide.width, wide.height, rect.x - wide.x, rect.y - wide.y, here, rect.width, rect.height)
-    const out = context.plane(area(rect))
-    kernels.guidedResult(meanA, meanB, here, area(rect), out)
+    const planes = [a, b].map((plane) => {
+      kernels.roundPlane(plane, area(middle), COEFFICIENT_STEPS, plane)
+      return mean(plane, middle, rect, COEFFICIENT_STEPS, context.plane(area(rect)))
+    })
+    return { kind: 'parts', rect, planes }
+  },
+}
+
+/** A mask that follows tones: coefficients (input 0) times the encoded luma of the tones (input 1), clamped. */
+export const guidedFilter: Operation = {
+  name: 'guidedFilter',
+  run(context, _params, inputs, rect) {
+    const [coefficients, tones] = [inputAt(inputs, 0), inputAt(inputs, 1)]
+    const count = area(rect)
+    const guide = context.scratch(count * 4)
+    context.kernels.roundPlane(lumaOf(context, tones), count, STEPS, guide)
+    const out = context.plane(count)
+    context.kernels.guidedResult(plane(coefficients, 0), plane(coefficients, 1), guide, count, out)
     return { kind: 'mask', rect, planes: [out] }
   },
 }
 
 /** `mask` moved to the edges of `guide`, or `mask` itself at a radius of 0. */
 export function guidedFilterNode(mask: GraphNode, guide: GraphNode, radius: number, epsilon = EPSILON): GraphNode {
-  return radius > 0 ? graphNode('guidedFilter', { radius, epsilon }, [mask, guide]) : mask
+  if (radius <= 0) return mask
+  return graphNode('guidedFilter', {}, [graphNode('guidedCoefficients', { radius, epsilon }, [mask, guide]), guide])
 }
 
 function windowOf({ radius }: GuidedParameters, grid: Grid): { radius: number; part: number; reach: number } {

@@ -21,6 +21,7 @@ const noAdjustment: AdjustParameters = { gain: [1, 1, 1], shadows: 0, highlights
 /** Exposure, shadows, highlights, saturation and contrast of tones; not clamped. */
 export const adjust: Operation<AdjustParameters> = {
   name: 'adjust',
+  keepsSmooth: true,
   run(context, { gain, shadows, highlights, saturation, contrast, brightness }, inputs, rect) {
     const count = rect.width * rect.height
     const tones = inputAt(inputs, 0)

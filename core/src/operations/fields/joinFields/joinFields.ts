@@ -10,6 +10,7 @@ type JoinParameters = {
 /** Several fields or masks as one field. */
 export const joinFields: Operation<JoinParameters> = {
   name: 'joinFields',
+  keepsSmooth: true,
   run(context, { how }, inputs, rect) {
     const count = rect.width * rect.height
     const out = context.plane(count)
@@ -26,6 +27,7 @@ export function joinFieldsNode(fields: readonly GraphNode[], how: JoinParameters
 /** A field at a part of its strength. */
 export const scaleField: Operation<{ readonly factor: number }> = {
   name: 'scaleField',
+  keepsSmooth: true,
   run(context, { factor }, inputs, rect) {
     const count = rect.width * rect.height
     const out = context.plane(count)

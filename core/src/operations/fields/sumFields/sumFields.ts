@@ -5,6 +5,7 @@ import { plane } from '../../plane'
 /** Intensities of independent fields added up; their variances inside a pixel add up too. */
 export const sumFields: Operation = {
   name: 'sumFields',
+  keepsSmooth: true,
   run(context, _params, inputs, rect) {
     const count = rect.width * rect.height
     const planeCount = Math.max(1, ...inputs.map((input) => input.planes.length))

@@ -29,6 +29,7 @@ type SpreadParameters = {
 /** Linear light of several pictures added up, encoded with a soft shoulder. */
 export const spreadLight: Operation<SpreadParameters> = {
   name: 'spreadLight',
+  keepsSmooth: true,
   run(context, { weights }, inputs, rect) {
     const { kernels } = context
     const count = rect.width * rect.height

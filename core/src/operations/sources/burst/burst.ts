@@ -34,12 +34,17 @@ function finestOf({ core, halo, haloSize, spikes, rays }: Burst): number {
   return Math.min(core > 0 ? core : Infinity, halo > 0 ? haloSize : Infinity)
 }
 
-type BurstParameters = { readonly bursts: readonly Burst[]; readonly phase: number }
+type BurstParameters = {
+  readonly bursts: readonly Burst[]
+  readonly phase: number
+  /** The finest that is wanted of them, photo px, whatever they hold. */
+  readonly detail?: number
+}
 
 /** Bursts of light laid over each other, as a field, and at a reduced scale the variance inside each pixel. */
 export const bursts: Operation<BurstParameters> = {
   name: 'bursts',
-  pitch: ({ bursts: all }) => Math.min(...all.map(finestOf)) / PIXELS_OF_GLOW,
+  pitch: ({ bursts: all, detail }) => detail ?? Math.min(...all.map(finestOf)) / PIXELS_OF_GLOW,
   run({ kernels, grid, plane }, { bursts: all, phase }, _inputs, rect) {
     const count = rect.width * rect.height
     const reduced = grid.pitchX > 1 || grid.pitchY > 1
@@ -69,6 +74,6 @@ export const bursts: Operation<BurstParameters> = {
   },
 }
 
-export function burstsNode(all: readonly Burst[], phase: number): GraphNode {
-  return graphNode('bursts', { bursts: all, phase })
+export function burstsNode(all: readonly Burst[], phase: number, detail?: number): GraphNode {
+  return graphNode('bursts', { bursts: all, phase, ...(detail === undefined ? {} : { detail }) })
 }

@@ -7,6 +7,7 @@ type ConstantParameters = { readonly colour: Rgb }
 /** One colour everywhere, as background for looking at a pattern alone. */
 export const constantTones: Operation<ConstantParameters> = {
   name: 'constantTones',
+  keepsSmooth: true,
   run(context, params, _inputs, rect) {
     const count = rect.width * rect.height
     const planes = params.colour.map((value) => {
