@@ -122,3 +122,49 @@ export function peakPlane(mean: usize, spread: usize, count: i32, out: usize): v
     v128.store(out + i, f32x4.pmax(m, f32x4.pmin(splat(1), peak)))
   }
 }
+
+/**
+ * Each value, or that of an arm if it is nearer to a half: the value less `aside` times how far `open` is shut, its distance from a half as many times as large as the arm is thinner,
+ * which is `width` times the root of `open`. Where `open` is 1 there is no arm.
+ */
+export function forkField(src: usize, open: usize, count: i32, aside: f32, width: f32, out: usize): void {
+  const bytes = (<usize>count) << 2
+  const half = splat(0.5)
+  for (let i: usize = 0; i < bytes; i += 16) {
+    const v = v128.load(src + i)
+    const left = v128.load(open + i)
+    const shut = f32x4.sub(splat(1), left)
+    const thin = f32x4.pmax(splat(1e-6), f32x4.mul(splat(width), f32x4.sqrt(left)))
+    const arm = f32x4.div(f32x4.sub(f32x4.sub(v, f32x4.mul(splat(aside), shut)), half), thin)
+    const nearer = v128.and(f32x4.lt(f32x4.abs(arm), f32x4.abs(f32x4.sub(v, half))), f32x4.gt(shut, splat(0)))
+    v128.store(out + i, v128.bitselect(f32x4.add(half, arm), v, nearer))
+  }
+}
+
+/** Integral of 1 - |u| from its beginning at -1 to `u`. */
+// @ts-ignore: decorator
+@inline
+function tentTo(u: f32): f32 {
+  const v = max<f32>(-1, min<f32>(1, u))
+  return v < 0 ? <f32>0.5 * (1 + v) * (1 + v) : 1 - <f32>0.5 * (1 - v) * (1 - v)
+}
+
+/**
+ * 1 where a field is a half, falling to 0 where it is `reach` from that; the mean over what a pixel spans of the field. `src` is a plane of `width` + 2 by `height` + 2. Of the steps to
+ * the two neighbours the smaller counts, so that a jump beside a pixel is not taken for a slope.
+ */
+export function lineAtHalf(src: usize, width: i32, height: i32, reach: f32, out: usize): void {
+  const stride = (<usize>(width + 2)) << 2
+  for (let y = 0; y < height; y++) {
+    for (let x = 0; x < width; x++) {
+      const p = src + (<usize>(y + 1)) * stride + ((<usize>(x + 1)) << 2)
+      const v = load<f32>(p)
+      const across = min<f32>(abs<f32>(load<f32>(p + 4) - v), abs<f32>(v - load<f32>(p - 4)))
+      const down = min<f32>(abs<f32>(load<f32>(p + stride) - v), abs<f32>(v - load<f32>(p - stride)))
+      const middle = (v - 0.5) / reach
+      const half = max<f32>(0.02, (<f32>0.5 * sqrt<f32>(across * across + down * down)) / reach)
+      const mean: f32 = abs<f32>(middle) > 1 + half ? <f32>0 : (tentTo(middle + half) - tentTo(middle - half)) / (2 * half)
+      store<f32>(out + ((<usize>(y * width + x)) << 2), mean)
+    }
+  }
+}

@@ -9,7 +9,7 @@ export {
   gaussianWeights, convolveColumns, convolveRows, halveColumns, halveRows, enlargeColumns, enlargeRows, convolveTaps,
 } from './blur'
 export { drawStreaks } from './streaks'
-export { levels, addPlanes, placePlane, stripes, peakPlane } from './field'
+export { levels, addPlanes, placePlane, stripes, peakPlane, forkField, lineAtHalf } from './field'
 export { tonePlane, maskCurve, combineMasks, holdMask } from './mask'
 export { mix } from './mix'
 export { ellipseMask, lineMask, frameMask, strokeSegment, layStroke } from './shape'

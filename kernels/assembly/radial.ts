@@ -205,7 +205,7 @@ export function polarWrap(
 
 /**
  * Reads each pixel where it would lie if it had been moved by (dx, dy) grid px times what `by` (0-1) is above a half, doubled. (left, top): where the result begins in `src`, whose
- * border repeats.
+ * border repeats. Between pixels it is read in straight lines.
  */
 export function bendPlane(
   src: usize, sw: i32, sh: i32, left: i32, top: i32, by: usize, dx: f64, dy: f64, out: usize, width: i32, height: i32,
@@ -213,8 +213,43 @@ export function bendPlane(
   for (let y = 0; y < height; y++) {
     for (let x = 0; x < width; x++) {
       const at = (<usize>(y * width + x)) << 2
-      const moved = 2 * Math.max(0, Math.min(1, <f64>load<f32>(by + at))) - 1
-      store<f32>(out + at, readPlane(src, sw, sh, <f64>(left + x) - dx * moved, <f64>(top + y) - dy * moved))
+      const back = 1 - 2 * Math.max(0, Math.min(1, <f64>load<f32>(by + at)))
+      // Whole pixels and the rest apart, so that the rest does not depend on where the tile begins.
+      const wayX = dx * back
+      const wholeX = Math.floor(wayX)
+      const tx = <f32>(wayX - wholeX)
+      const first = left + x + <i32>wholeX
+      const p = (<usize>within(first, sw)) << 2
+      const q = (<usize>within(first + 1, sw)) << 2
+      if (dy == 0) {
+        store<f32>(out + at, along(src + rowAt(top + y, sw, sh), p, q, tx))
+        continue
+      }
+      const wayY = dy * back
+      const wholeY = Math.floor(wayY)
+      const row = top + y + <i32>wholeY
+      const upper = along(src + rowAt(row, sw, sh), p, q, tx)
+      const lower = along(src + rowAt(row + 1, sw, sh), p, q, tx)
+      store<f32>(out + at, upper + <f32>(wayY - wholeY) * (lower - upper))
     }
   }
+}
+
+// @ts-ignore: decorator
+@inline
+function within(index: i32, count: i32): i32 {
+  return max(0, min(count - 1, index))
+}
+
+// @ts-ignore: decorator
+@inline
+function rowAt(row: i32, width: i32, height: i32): usize {
+  return (<usize>(within(row, height) * width)) << 2
+}
+
+// @ts-ignore: decorator
+@inline
+function along(row: usize, p: usize, q: usize, t: f32): f32 {
+  const a = load<f32>(row + p)
+  return a + t * (load<f32>(row + q) - a)
 }

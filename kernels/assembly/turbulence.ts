@@ -1,4 +1,5 @@
 import { splat, storeSome } from './math'
+import { fill } from './memory'
 
 // Turbulence of W3C Filter Effects Module Level 1, section feTurbulence: the gradient noise of its reference code, one of its four channels, four pixels at a time.
 
@@ -251,7 +252,8 @@ function placeRow(octave: Octave, y: f64, stitched: bool): void {
  * Turbulence of W3C Filter Effects at the pixels of a grid: one of its four outputs (0 red, 1 green, 2 blue, 3 alpha), 0-1, clamped. Pixel (x, y) stands for the point
  * ((x0 + x + 0.5) pitchX - 0.5, …) of the reference, so that a pixel of the full size is read where the reference reads it. `billowed` is type turbulence, otherwise
  * fractalNoise; `stitch` makes a tile of `tileWidth` by `tileHeight` from (`tileX`, `tileY`) repeat without a seam. An octave finer than a reduced grid gives way to its
- * mean. It is moved by (moveX, moveY) photo px; what is stitched has to stay. At most 32 octaves.
+ * mean. It is moved by (moveX, moveY) photo px; what is stitched has to stay. At most 32 octaves. With a `frequencyX` of 0 it is the same all
+ * along a row.
  */
 export function turbulence(
   channel: i32, out: usize, x0: i32, y0: i32, width: i32, height: i32, pitchX: f64, pitchY: f64, frequencyX: f64, frequencyY: f64,
@@ -283,6 +285,10 @@ export function turbulence(
       }
       const value = billowed ? sum : f32x4.mul(f32x4.add(sum, splat(1)), splat(0.5))
       const clamped = f32x4.pmin(splat(1), f32x4.pmax(splat(0), value))
+      if (waveX == 0) {
+        fill(out + ((<usize>(y * width)) << 2), width, f32x4.extract_lane(clamped, 0))
+        break
+      }
       const at = out + ((<usize>(y * width + x)) << 2)
       if (x + 4 <= width) v128.store(at, clamped)
       else storeSome(at, clamped, width - x)

@@ -58,6 +58,8 @@ import { grainNoise, weightedSum } from './sources/grain/grain'
 import { brights, spreadLight } from './light/brights/brights'
 import { bursts } from './sources/burst/burst'
 import { constantField } from './sources/constantField/constantField'
+import { lineAtHalf } from './fields/lineAtHalf/lineAtHalf'
+import { fork } from './fields/fork/fork'
 import { curve } from './fields/curve/curve'
 import { difference } from './fields/difference/difference'
 import { lampField, litByLamp } from './light/lamp/lamp'
@@ -127,6 +129,8 @@ const operations: readonly Operation[] = [
   nearTo,
   towards,
   bend,
+  fork,
+  lineAtHalf,
   difference,
   levels,
   curve,

@@ -144,6 +144,7 @@ const words: Readonly<Record<FieldStep['kind'], string>> = {
   second: 'another noise',
   bend: 'bent',
   fork: 'forked',
+  line: 'line',
   halo: 'halo',
   highPass: 'high-pass',
   invert: 'inverted',

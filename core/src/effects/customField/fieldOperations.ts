@@ -4,6 +4,8 @@ import { angleControl, choiceControl, lengthControl, levelControls, numberContro
 import { evenFit, fitLengths, lengthFactor } from '../../model/lengths'
 import { combineMasksNode } from '../../operations/masks/combineMasks/combineMasks'
 import { bendNode } from '../../operations/geometry/bend/bend'
+import { lineAtHalfNode } from '../../operations/fields/lineAtHalf/lineAtHalf'
+import { forkNode } from '../../operations/fields/fork/fork'
 import { curveNode } from '../../operations/fields/curve/curve'
 import { highPassNode } from '../../operations/fields/difference/difference'
 import { gaussianBlurNode } from '../../operations/blurs/gaussianBlur/gaussianBlur'
@@ -188,15 +190,17 @@ const fieldModes = {
 /** Noise that an operation has of its own. */
 const ownNoise = {
   type: choiceControl('Noise', { smooth: 'Smooth', billowed: 'Billowed' }),
-  sizeX: lengthControl({ label: 'Across', usual: [2, 1500], hard: [0.5, 100000], step: 1 }),
-  sizeY: lengthControl({ label: 'Down', usual: [2, 1500], hard: [0.5, 100000], step: 1 }),
+  sizeX: lengthControl({ label: 'Across', usual: [2, 1500], hard: [0.5, 100000], step: 1, hint: 'At 100 000 it is the same all across.' }),
+  sizeY: lengthControl({ label: 'Down', usual: [2, 1500], hard: [0.5, 100000], step: 1, hint: 'At 100 000 it is the same all down.' }),
   octaves: numberControl({ label: 'Octaves', unit: '', usual: [1, 8], hard: [1, 10], step: 1, whole: true }),
   seed: seedControl(),
 }
 
+const WITHOUT_END = 100000
+
 function ownNoiseNode({ type, sizeX, sizeY, octaves, seed }: z.infer<z.ZodObject<typeof ownNoise>>): GraphNode {
-  const frequencies = { frequencyX: steady(1 / sizeX), frequencyY: steady(1 / sizeY) }
-  return turbulenceNode({ type, ...frequencies, octaves, seed, channel: 'red', tile: null })
+  const frequency = (size: number): number => (size >= WITHOUT_END ? 0 : steady(1 / size))
+  return turbulenceNode({ type, frequencyX: frequency(sizeX), frequencyY: frequency(sizeY), octaves, seed, channel: 'red', tile: null })
 }
 
 const second = operation(
@@ -217,8 +221,8 @@ const bent = operation(
   {
     reach: lengthControl({
       label: 'Reach',
-      usual: [0, 600],
-      hard: [0, 6000],
+      usual: [0, 300],
+      hard: [0, 1000],
       step: 1,
       hint: 'How far it is moved at most, to either side.',
     }),
@@ -234,25 +238,36 @@ const fork = operation(
   {
     from: level('Parts at'),
     to: level('Gone at'),
-    reach: lengthControl({
+    aside: numberControl({
       label: 'Aside',
-      usual: [-800, 800],
-      hard: [-6000, 6000],
-      step: 1,
-      hint: 'How far it is from the stem where it is gone.',
+      unit: '%',
+      usual: [-30, 30],
+      hard: [-200, 200],
+      step: 0.5,
+      hint: 'Of the field: how far from the line at 50 % the arm is where it is gone.',
     }),
-    strength: percentControl('Strength', 'Of the arm, against the stem.'),
+    width: numberControl({ label: 'Width', unit: '%', usual: [0, 100], hard: [0, 400], step: 1, hint: 'Of the arm where it begins.' }),
   },
-  { from: 30, to: 70, reach: 300, strength: 60 },
-  (field, { from, to, reach, strength }, size) => {
-    if (strength === 0 || reach === 0) return field
-    // Downwards, as a bolt or a twig grows. The arm is the stem once more, moved aside ever farther.
-    const [first, last] = [Math.min(from, to), Math.max(from, to)]
-    const left = fadesBetween(-90, first, last, size)
-    const gone = joinFieldsNode([constantFieldNode(0.5), inverted(left)], 'screen')
-    const arm = joinFieldsNode([bendNode(field, gone, { reach, angle: 0 }), left], 'product')
-    return joinFieldsNode([field, scaleFieldNode(arm, strength / 100)], 'screen')
+  { from: 30, to: 70, aside: 10, width: 60 },
+  (field, { from, to, aside, width }, size) =>
+    // Downwards, as a bolt or a twig grows.
+    forkNode(field, fadesBetween(-90, Math.min(from, to), Math.max(from, to), size), { aside: aside / 100, width: width / 100 }),
+)
+const line = operation(
+  'line',
+  'Line at 50 %',
+  {
+    width: numberControl({
+      label: 'Width',
+      unit: '%',
+      usual: [0.02, 5],
+      hard: [0.001, 100],
+      step: 0.02,
+      hint: 'How much of the field it covers: thin where the field is steep.',
+    }),
   },
+  { width: 0.5 },
+  (field, { width }) => lineAtHalfNode(field, steady(width / 100)),
 )
 const halo = operation(
   'halo',
@@ -291,6 +306,7 @@ export const fieldOperations = [
   second,
   bent,
   fork,
+  line,
   halo,
   highPass,
   invert,
@@ -312,6 +328,7 @@ export const fieldOperationSchema = z.discriminatedUnion('kind', [
   second.schema,
   bent.schema,
   fork.schema,
+  line.schema,
   halo.schema,
   highPass.schema,
   invert.schema,

@@ -93,15 +93,14 @@ export const startingLooks: readonly StartingLook<CustomFieldControls>[] = [
     mix: { mode: 'multiply', amount: 30, linear: false },
   }),
   look('Lightning', 96, '#cfdcff', { source: 'linear', turn: 0, follows: null, x: 1500, y: 500, seed: 137 }, [
-    // One upright line with arms, bent by noise that hardly changes across, so that it stays as thin as it is. Then what shines about it.
-    { kind: 'curve', at0: 0, at25: 0, at50: 100, at75: 0, at100: 0 },
-    { kind: 'levels', black: 99.74, white: 100, gamma: 1 },
-    { kind: 'fork', from: 18, to: 58, reach: 430, strength: 55 },
-    { kind: 'fork', from: 34, to: 60, reach: -330, strength: 45 },
-    { kind: 'bend', reach: 90, angle: 0, type: 'smooth', sizeX: 420, sizeY: 150, octaves: 6, seed: 12 },
-    { kind: 'bend', reach: 480, angle: 0, type: 'smooth', sizeX: 100000, sizeY: 560, octaves: 7, seed: 24 },
+    // A ramp across with noise over it that hardly changes across: where it is at 50 % lies a jagged line that is as thin everywhere. Two arms, and what shines about it.
+    { kind: 'second', mode: 'normal', amount: 22, type: 'smooth', sizeX: 100000, sizeY: 560, octaves: 8, seed: 24 },
+    { kind: 'second', mode: 'normal', amount: 5, type: 'smooth', sizeX: 1500, sizeY: 170, octaves: 6, seed: 12 },
+    { kind: 'fork', from: 16, to: 60, aside: 10, width: 60 },
+    { kind: 'fork', from: 36, to: 62, aside: -7, width: 50 },
+    { kind: 'line', width: 0.26 },
     { kind: 'fade', turn: -90, from: 48, to: 66 },
-    { kind: 'halo', sigma: 4, strength: 110 },
-    { kind: 'halo', sigma: 70, strength: 200 },
+    { kind: 'halo', sigma: 5, strength: 100 },
+    { kind: 'halo', sigma: 70, strength: 280 },
   ]),
 ]

@@ -1,5 +1,6 @@
 import { graphNode, type GraphNode } from '../../../graph/node'
 import type { Operation } from '../../../graph/operation'
+import { pitchOf } from '../../../planes/grid'
 import { inputAt, plane } from '../../plane'
 
 export type BendParameters = {
@@ -18,6 +19,7 @@ export const bend: Operation<BendParameters> = {
     const [x, y] = [Math.ceil(Math.abs(reach * acrossX) / grid.pitchX) + 1, Math.ceil(Math.abs(reach * acrossY) / grid.pitchY) + 1]
     return { x: rect.x - x, y: rect.y - y, width: rect.width + 2 * x, height: rect.height + 2 * y }
   },
+  block: ({ reach }, grid) => (Math.abs(reach) / pitchOf(grid) > WIDE_REACH ? BLOCK : undefined),
   run(context, { reach, angle }, inputs, rect) {
     const { kernels, grid } = context
     const [field, by] = [inputAt(inputs, 0), inputAt(inputs, 1)]
@@ -31,6 +33,10 @@ export const bend: Operation<BendParameters> = {
     return { kind: 'field', rect, planes: [out] }
   },
 }
+
+/** What reaches farther than this works on blocks, grid px: of a small one it would read far more than it gives. */
+const WIDE_REACH = 128
+const BLOCK = 1024
 
 function wayOf(
   angle: number,
