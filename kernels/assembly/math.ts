@@ -80,6 +80,17 @@ export function power(x: v128, exponent: v128): v128 {
 
 // The curve of IEC 61966-2-1 between black and white: polynomials fitted to it at 2000 Chebyshev nodes, within 5e-7. Beyond white, powers.
 
+// Beyond white in functions of their own: that is rare, and in line it leaves no registers for the rest.
+
+function encodedBeyond(x: v128): v128 {
+  return f32x4.sub(f32x4.mul(splat(1.055), exp2(f32x4.mul(splat(<f32>(1.0 / 2.4)), log2(f32x4.pmax(x, splat(1)))))), splat(0.055))
+}
+
+function decodedBeyond(x: v128): v128 {
+  const base = f32x4.mul(f32x4.add(f32x4.pmax(x, splat(1)), splat(0.055)), splat(<f32>(1.0 / 1.055)))
+  return exp2(f32x4.mul(splat(2.4), log2(base)))
+}
+
 /** Encoded from linear light, IEC 61966-2-1; the straight part goes on below 0. */
 // @ts-ignore: decorator
 @inline
@@ -93,10 +104,7 @@ export function encode(x: v128): v128 {
   const c67 = mulAdd(splat(-0.0727052335), t, splat(0.0641334035))
   let curve = mulAdd(mulAdd(c67, z, c45), f32x4.mul(z, z), mulAdd(c23, z, c01))
   const beyond = f32x4.gt(x, splat(1))
-  if (v128.any_true(beyond)) {
-    const power = f32x4.sub(f32x4.mul(splat(1.055), exp2(f32x4.mul(splat(<f32>(1.0 / 2.4)), log2(f32x4.pmax(x, splat(1)))))), splat(0.055))
-    curve = v128.bitselect(power, curve, beyond)
-  }
+  if (v128.any_true(beyond)) curve = v128.bitselect(encodedBeyond(x), curve, beyond)
   return v128.bitselect(f32x4.mul(x, splat(12.92)), curve, f32x4.le(x, splat(0.0031308)))
 }
 
@@ -114,10 +122,7 @@ export function decode(x: v128): v128 {
   const c89 = mulAdd(splat(0.0941156081), t, splat(-0.0696781957))
   let curve = mulAdd(mulAdd(c89, z2, mulAdd(c67, z, c45)), z2, mulAdd(c23, z, c01))
   const beyond = f32x4.gt(x, splat(1))
-  if (v128.any_true(beyond)) {
-    const base = f32x4.mul(f32x4.add(f32x4.pmax(x, splat(1)), splat(0.055)), splat(<f32>(1.0 / 1.055)))
-    curve = v128.bitselect(exp2(f32x4.mul(splat(2.4), log2(base))), curve, beyond)
-  }
+  if (v128.any_true(beyond)) curve = v128.bitselect(decodedBeyond(x), curve, beyond)
   return v128.bitselect(f32x4.mul(x, splat(<f32>(1.0 / 12.92))), curve, f32x4.le(x, splat(0.04045)))
 }
 
