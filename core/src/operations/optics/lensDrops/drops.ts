@@ -88,9 +88,14 @@ function apart(drops: readonly Drop[], side: number): readonly Drop[] {
 }
 
 /** How far a drop reaches from its middle across and upwards, photo px: uneven ones bulge. @param beyond how far its outline is soft */
-export function reachOf({ radius, tall, lumps }: Drop, beyond: number): readonly [wide: number, high: number] {
-  const bulge = lumps.reduce((sum, lump) => sum + Math.abs(lump), 1)
-  return [bulge * (radius + beyond), bulge * (radius + beyond) * tall]
+export function reachOf(drop: Drop, beyond: number): readonly [wide: number, high: number] {
+  const wide = bulgeOf(drop) * (drop.radius + beyond)
+  return [wide, wide * drop.tall]
+}
+
+/** How far the outline of a drop lies at most, against its radius. */
+export function bulgeOf({ lumps }: Drop): number {
+  return lumps.reduce((sum, lump) => sum + Math.abs(lump), 1)
 }
 
 /** A place in a drop: across and down as parts of its radius, and how far out it is, 1 at the outline. */
@@ -100,13 +105,33 @@ export interface InDrop {
   out: number
 }
 
-/** Where a place lies in a drop. @param at is overwritten, so that nothing is made for each pixel */
-export function placeIn({ radius, tall, lumps: [oval, leaning, cornered] }: Drop, right: number, below: number, at: InDrop): void {
+/**
+ * Where a place lies in a drop.
+ * @param nearest against the radius: what lies nearer to the middle counts as the middle
+ * @param farthest against the radius: what lies farther out is of no account, and infinitely far out
+ * @param at is overwritten, so that nothing is made for each pixel
+ */
+export function placeIn(
+  { radius, tall, lumps: [oval, leaning, cornered] }: Drop,
+  right: number,
+  below: number,
+  nearest: number,
+  farthest: number,
+  at: InDrop,
+): void {
   let across = right / radius
   const down = below < 0 ? below / (radius * tall) : below / radius
   // What has run is narrow where it came from.
   if (tall > 1.5 && down < 0) across /= Math.max(0.6, 1 + 0.35 * down)
   const square = across * across + down * down
+  if (square > farthest * farthest * 1.0001) {
+    at.out = Infinity
+    return
+  }
+  if (square < nearest * nearest) {
+    at.out = 0
+    return
+  }
   const out = Math.sqrt(square)
   at.across = across
   at.down = down

@@ -3,7 +3,7 @@ import type { Operation, RunContext } from '../../../graph/operation'
 import { pitchOf, type Grid } from '../../../planes/grid'
 import { expand, intersect, union, type Rect } from '../../../planes/rect'
 import { inputAt } from '../../plane'
-import { downOf, dropsOf, placeIn, reachOf, type Drop, type InDrop, type LensDropParameters } from './drops'
+import { bulgeOf, downOf, dropsOf, placeIn, reachOf, type Drop, type InDrop, type LensDropParameters } from './drops'
 
 /** What is out of focus by some length is as good on a grid of this part of it; and drops are round enough on one of this part of their radius. */
 const OF_BLUR = 2
@@ -23,10 +23,16 @@ export const lensDrops: Operation<LensDropParameters> = {
     const address = context.plane(rect.width * rect.height)
     const out = new Float32Array(context.kernels.memory.buffer, address, rect.width * rect.height).fill(0)
     const soft = softnessOn(context.grid, params)
-    inDrops(context.grid, params, rect, (drop, at, i) => {
-      const before = out[i] as number
-      out[i] = before + (1 - before) * covered(drop, at, soft)
-    })
+    inDrops(
+      context.grid,
+      params,
+      rect,
+      (drop, at, i) => {
+        const before = out[i] as number
+        out[i] = before + (1 - before) * covered(drop, at, soft)
+      },
+      true,
+    )
     return { kind: 'field', rect, planes: [address] }
   },
 }
@@ -124,19 +130,31 @@ function softnessOn(grid: Grid, { blur }: LensDropParameters): number {
   return Math.max(blur, 0.75 * pitchOf(grid))
 }
 
-/** Each place of a rectangle that a drop may cover, once for each such drop. */
-function inDrops(grid: Grid, params: LensDropParameters, rect: Rect, visit: (drop: Drop, at: InDrop, i: number) => void): void {
+/**
+ * Each place of a rectangle that a drop may cover, once for each such drop.
+ * @param onlyCover where a drop surely covers all, it is of no account where in it a place lies: its middle is given
+ */
+function inDrops(
+  grid: Grid,
+  params: LensDropParameters,
+  rect: Rect,
+  visit: (drop: Drop, at: InDrop, i: number) => void,
+  onlyCover = false,
+): void {
   const { pitchX, pitchY } = grid
   const [sin, cos] = downOf(params.frame)
   const at: InDrop = { across: 0, down: 0, out: 0 }
   const beyond = softnessOn(grid, params)
   for (const drop of dropsOf(params)) {
     const part = intersect(boxOf(drop, params, beyond, grid), rect)
+    const bulge = bulgeOf(drop)
+    const farthest = bulge * (1 + beyond / drop.radius)
+    const nearest = onlyCover ? Math.max(0, (2 - bulge) * (1 - beyond / drop.radius)) : 0
     for (let row = part.y; row < part.y + part.height; row++) {
       const dy = (row + 0.5) * pitchY - drop.y
       for (let column = part.x; column < part.x + part.width; column++) {
         const dx = (column + 0.5) * pitchX - drop.x
-        placeIn(drop, dx * cos + dy * sin, dy * cos - dx * sin, at)
+        placeIn(drop, dx * cos + dy * sin, dy * cos - dx * sin, nearest, farthest, at)
         if ((at.out - 1) * drop.radius < beyond) visit(drop, at, (row - rect.y) * rect.width + column - rect.x)
       }
     }
@@ -217,6 +235,7 @@ function sample(plane: Float32Array, { upperLeft, upperRight, lowerLeft, lowerRi
 }
 
 function mirrored(at: number, length: number): number {
+  if (at >= 0 && at <= length - 1) return at
   const last = Math.max(1, length - 1)
   const folded = Math.abs(at) % (2 * last)
   return Math.min(length - 1, folded > last ? 2 * last - folded : folded)
