@@ -77,7 +77,7 @@ export class Evaluator {
   evaluate(node: GraphNode, rect: Rect, grid: Grid, keep: Keep = 'stages'): Value {
     let whole: Value
     this.keeping = keep
-    if (keep === 'stages') this.lastChange.look(node)
+    if (keep === 'stages' && this.lastChange.look(node)) this.cache.beginPicture()
     try {
       whole = this.hold(node, rect, grid, keep === 'nothing' ? worth.step : worth.picture)
     } catch (error) {

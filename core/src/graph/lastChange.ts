@@ -15,11 +15,11 @@ export class LastChange {
     return this.beneath.has(node.key)
   }
 
-  /** Compares a graph with those before. One that holds nothing new changes nothing. */
-  look(root: GraphNode): void {
-    if (root.key === this.last) return
+  /** Compares a graph with those before. One that holds nothing new changes nothing. @returns whether it is new */
+  look(root: GraphNode): boolean {
+    if (root.key === this.last) return false
     this.last = root.key
-    if (this.seen.has(root.key)) return
+    if (this.seen.has(root.key)) return false
     const beneath = new Set<string>()
     const fresh = new Set<string>()
     const visitKnown = (node: GraphNode): void => {
@@ -36,5 +36,6 @@ export class LastChange {
     if (this.seen.size > MOST_NODES) this.seen = new Set()
     fresh.forEach((key) => this.seen.add(key))
     this.beneath = beneath
+    return true
   }
 }

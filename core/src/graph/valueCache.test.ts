@@ -98,6 +98,34 @@ describe('value cache', () => {
     expect([100, 300, 500, 900].map(roomFor)).toEqual([400, 800, 1200, 1200])
   })
 
+  it('lets blocks go that no picture of late has read, as soon as it is crowded, and does not take them for missed', () => {
+    const freed: number[] = []
+    const cache = new ValueCache({ usual: 1600, most: 3200 }, (address) => freed.push(address))
+    const keep = (address: number): void => cache.letGo(cache.keep(`t${address}`, value(address), worth.manyTiles))
+    ;[1, 2].forEach(keep)
+    for (let i = 0; i < 60; i++) cache.beginPicture()
+    // There is room enough.
+    expect(freed).toEqual([])
+    keep(3)
+    const held = cache.find('t2', all)!
+    cache.beginPicture()
+    expect(freed).toEqual([1])
+    // What one of the last pictures read stays, and so does what is held.
+    for (let i = 0; i < 39; i++) cache.beginPicture()
+    expect(freed).toEqual([1])
+    cache.letGo(cache.find('t3', all)!)
+    keep(4)
+    for (let i = 0; i < 40; i++) cache.beginPicture()
+    expect(freed).toEqual([1])
+    cache.letGo(held)
+    keep(5)
+    cache.beginPicture()
+    expect(freed).toEqual([1, 2, 3, 4])
+    // They were not missed, so the budget is the usual one still.
+    ;[1, 2, 3, 4].forEach(keep)
+    expect(cache.size).toBeLessThanOrEqual(1600)
+  })
+
   it('finds a value that covers more, and none that covers less', () => {
     const { cache } = freedBy()
     const kept = cache.keep('a', value(1))

@@ -14,6 +14,11 @@ const GROWTH = 4
 /** The part of the budget that pictures keep, whatever many tiles read: with them gone, every effect beneath the one that changes is computed anew. */
 const PICTURES_SHARE = 1 / 2
 
+/** Blocks that none of so many new pictures read belong to earlier settings, and go before those in use have to. The picture itself, its cards and its steps are pictures too. */
+const PICTURES_REMEMBERED = 40
+/** From this part of the usual budget on. */
+const CROWDED = 3 / 4
+
 interface Entry {
   readonly value: Value
   /** What it is known by; nothing for a value that is used once. */
@@ -22,6 +27,8 @@ interface Entry {
   /** What it took to compute it, and the level below which it goes: both against its bytes. */
   readonly cost: number
   credit: number
+  /** The last new picture that read it, by its number. */
+  picture: number
   /** Readers that hold it; while there are any it is not freed. */
   readers: number
 }
@@ -65,6 +72,8 @@ export class ValueCache {
   private readonly ages = [new Age(), new Age(), new Age(), new Age(), new Age()] as const
   private readonly held = new Map<Value, Entry>()
   private bytes = 0
+  /** How many new pictures there were. */
+  private pictures = 0
   /** What many tiles read and had to go. */
   private readonly missed = new Set<string>()
   private usual: number
@@ -84,6 +93,7 @@ export class ValueCache {
       if (!contains(entry.value.rect, rect)) continue
       this.ages[entry.worth].delete(entry)
       if (least > entry.worth) entry.worth = least
+      entry.picture = this.pictures
       entry.credit = this.ages[entry.worth].level + entry.cost
       this.ages[entry.worth].add(entry)
       return this.hold(entry)
@@ -97,7 +107,7 @@ export class ValueCache {
    */
   keep(key: string | undefined, value: Value, own: Worth = worth.step, work = 0): Value {
     const cost = work / byteSize(value)
-    const entry: Entry = { key, value, worth: own, cost, credit: this.ages[own].level + cost, readers: 0 }
+    const entry: Entry = { key, value, worth: own, cost, credit: this.ages[own].level + cost, picture: this.pictures, readers: 0 }
     this.bytes += byteSize(value)
     // What many tiles read is kept if it can be, however large it is by itself.
     if (own >= worth.block && (this.missed.delete(placeOf(entry)) || 2 * byteSize(value) > this.budgetBytes)) {
@@ -144,6 +154,17 @@ export class ValueCache {
     const { usual, small } = this.budget
     this.usual = small ? Math.min(usual, small.least + small.perPixel * pixels) : usual
     this.budgetBytes = this.usual
+  }
+
+  /** A picture is computed that was not wanted before: blocks of settings that are long gone make room. */
+  beginPicture(): void {
+    this.pictures++
+    if (this.bytes < CROWDED * this.usual) return
+    for (const own of [worth.block, worth.manyTiles]) {
+      for (const entry of this.ages[own]) {
+        if (entry.readers === 0 && this.pictures - entry.picture > PICTURES_REMEMBERED) this.forget(entry, false)
+      }
+    }
   }
 
   /** Frees all that nobody holds, and begins with the usual budget again. */
@@ -195,9 +216,10 @@ export class ValueCache {
     return entry.value
   }
 
-  private forget(entry: Entry): void {
+  /** @param isMissed whether it had to go, and may be wanted again */
+  private forget(entry: Entry, isMissed = true): void {
     this.ages[entry.worth].delete(entry)
-    if (entry.worth >= worth.block) this.missed.add(placeOf(entry))
+    if (isMissed && entry.worth >= worth.block) this.missed.add(placeOf(entry))
     const known = entry.key === undefined ? undefined : this.byKey.get(entry.key)
     known?.delete(entry)
     if (known?.size === 0 && entry.key !== undefined) this.byKey.delete(entry.key)
