@@ -19,6 +19,7 @@ export { cloudMask } from './cloud'
 export { boxMean, roundPlane, multiplyPlanes, guidedCoefficients, guidedResult, windowExtreme, blendPlanes, contrastBetween } from './window'
 export { fadePlane, layerMix } from './layer'
 export { drawDiscs } from './discs'
+export { coverByDrops, refractByDrops } from './drops'
 export {
   distanceFromCodes, groundDistance, airlight, joinFields, scalePlane, darkestChannel, distanceFromHaze, layRegion, inversePlane, distanceSteps, distanceFromSteps, nearTo,
   clearAir, distanceCurve,

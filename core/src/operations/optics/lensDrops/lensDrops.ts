@@ -3,13 +3,16 @@ import type { Operation, RunContext } from '../../../graph/operation'
 import { pitchOf, type Grid } from '../../../planes/grid'
 import { expand, intersect, union, type Rect } from '../../../planes/rect'
 import { inputAt } from '../../plane'
-import { bulgeOf, downOf, dropsOf, placeIn, reachOf, type Drop, type InDrop, type LensDropParameters } from './drops'
+import { bulgeOf, downOf, dropsOf, reachOf, type Drop, type LensDropParameters } from './drops'
 
 /** What is out of focus by some length is as good on a grid of this part of it; and drops are round enough on one of this part of their radius. */
 const OF_BLUR = 2
 const OF_RADIUS = 32
 /** What is seen at the outline of a drop and a little beyond it lies so far from its middle, against `view` radii. */
 const FARTHEST = 0.4 + 0.6 * 1.2
+
+/** Numbers of one drop in a table of the kernels. */
+const DROP_NUMBERS = 13
 
 function pitchOfDrops({ blur, radius }: LensDropParameters): number {
   return Math.max(blur / OF_BLUR, radius / OF_RADIUS)
@@ -20,20 +23,11 @@ export const lensDrops: Operation<LensDropParameters> = {
   name: 'lensDrops',
   pitch: pitchOfDrops,
   run(context, params, _, rect) {
-    const address = context.plane(rect.width * rect.height)
-    const out = new Float32Array(context.kernels.memory.buffer, address, rect.width * rect.height).fill(0)
-    const soft = softnessOn(context.grid, params)
-    inDrops(
-      context.grid,
-      params,
-      rect,
-      (drop, at, i) => {
-        const before = out[i] as number
-        out[i] = before + (1 - before) * covered(drop, at, soft)
-      },
-      true,
-    )
-    return { kind: 'field', rect, planes: [address] }
+    const { kernels, plane } = context
+    const out = plane(rect.width * rect.height)
+    kernels.fill(out, rect.width * rect.height, 0)
+    kernels.coverByDrops(...tableOf(context, params, rect), out, ...placeOf(context.grid, params, rect))
+    return { kind: 'field', rect, planes: [out] }
   },
 }
 
@@ -51,7 +45,8 @@ type RefractionParameters = LensDropParameters & {
 }
 
 /**
- * The picture as drops on the lens show it: each is a small lens that turns it upside down. What is seen at its outline lies `view` radii beyond the middle, on the other side. Between the drops it is the input itself.
+ * The picture as drops on the lens show it, as four planes: its tones, and where there are drops. Each is a small lens that turns it upside down. What is seen at its outline
+ * lies `view` radii beyond the middle, on the other side. Between the drops it is the input itself.
  * Input: tones that hold nothing finer than what a drop shows. Common practice, no source.
  */
 export const refraction: Operation<RefractionParameters> = {
@@ -71,58 +66,65 @@ export const refraction: Operation<RefractionParameters> = {
     )
   },
   run(context, params, inputs, rect) {
-    const input = inputAt(inputs, 0)
-    const { grid } = context
-    const addresses = [0, 1, 2].map(() => context.plane(rect.width * rect.height))
-    const from = planesOf(context, input.planes, input.rect.width * input.rect.height)
-    const out = planesOf(context, addresses, rect.width * rect.height)
-    const [[fromRed, fromGreen, fromBlue], [red, green, blue]] = [from, out]
+    const { kernels, grid } = context
+    const { planes: from, rect: inner } = inputAt(inputs, 0)
+    const [tones, drops] = [from.map(() => context.plane(rect.width * rect.height)), context.plane(rect.width * rect.height)]
     // Between the drops it is the input.
-    for (let row = 0; row < rect.height; row++) {
-      const start = (row + rect.y - input.rect.y) * input.rect.width + rect.x - input.rect.x
-      out.forEach((plane, channel) => plane.set(from[channel]?.subarray(start, start + rect.width) ?? [], row * rect.width))
-    }
-    const all = new Float32Array(rect.width * rect.height)
-    const soft = softnessOn(grid, params)
-    const [sin, cos] = downOf(params.frame)
-    const between: Between = { upperLeft: 0, upperRight: 0, lowerLeft: 0, lowerRight: 0, right: 0, below: 0 }
-    inDrops(grid, params, rect, (drop, at, i) => {
-      // A larger drop lies over a smaller one, as far as it covers it.
-      const before = all[i] as number
-      const part = (1 - before) * covered(drop, at, soft)
-      if (part <= 0) return
-      all[i] = before + part
-      const weight = part / (before + part)
-      const out2 = at.out * at.out
-      const bend = (-params.view * drop.radius * (0.4 + 0.6 * Math.min(1.2, out2))) / Math.max(1, at.out)
-      const [right, below] = [bend * at.across, bend * at.down]
-      const x = (drop.x + right * cos - below * sin) / grid.pitchX
-      const y = (drop.y + right * sin + below * cos) / grid.pitchY
-      const dark = 1 - params.rim * smooth((at.out - 0.5) / 0.55) * (0.65 - 0.35 * Math.max(-1, at.down))
-      const light = params.glint * shine(at)
-      findBetween(input.rect, grid, x, y, between)
-      red[i] = (red[i] as number) * (1 - weight) + weight * lit(dark * sample(fromRed, between), light)
-      green[i] = (green[i] as number) * (1 - weight) + weight * lit(dark * sample(fromGreen, between), light)
-      blue[i] = (blue[i] as number) * (1 - weight) + weight * lit(dark * sample(fromBlue, between), light)
-    })
-    return { kind: 'tones', rect, planes: addresses }
+    tones.forEach((out, channel) =>
+      kernels.copyPart(from[channel] ?? 0, inner.width, rect.x - inner.x, rect.y - inner.y, out, rect.width, 0, 0, rect.width, rect.height),
+    )
+    kernels.fill(drops, rect.width * rect.height, 0)
+    kernels.refractByDrops(
+      ...tableOf(context, params, rect),
+      drops,
+      ...placeOf(grid, params, rect),
+      ...three(tones),
+      ...three(from),
+      inner.x,
+      inner.y,
+      inner.width,
+      inner.height,
+      grid.width,
+      grid.height,
+      params.view,
+      params.rim,
+      params.glint,
+    )
+    return { kind: 'parts', rect, planes: [...tones, drops] }
   },
 }
 
+/** The tones of a refraction. */
+export const refractedTones = partsOf('refractedTones', 'tones', [0, 1, 2])
+
+/** Where the drops of a refraction are, as `lensDrops` gives them, without looking for them anew. */
+export const refractingDrops = partsOf('refractingDrops', 'field', [3])
+
+function partsOf(name: string, kind: 'tones' | 'field', which: readonly number[]): Operation {
+  return {
+    name,
+    keepsSmooth: true,
+    run({ kernels, plane }, _params, inputs, rect) {
+      const { planes: parts } = inputAt(inputs, 0)
+      const { width, height } = rect
+      const planes = which.map((index) => {
+        const out = plane(width * height)
+        kernels.copyPart(parts[index] ?? 0, width, 0, 0, out, width, 0, 0, width, height)
+        return out
+      })
+      return { kind, rect, planes }
+    },
+  }
+}
+
 /** @param tones blurred as far as drops are out of focus, times `view` */
-export function refractionNode(tones: GraphNode, params: RefractionParameters): GraphNode {
-  return graphNode('refraction', params, [tones])
+export function refractionNodes(tones: GraphNode, params: RefractionParameters): { readonly tones: GraphNode; readonly drops: GraphNode } {
+  const both = [graphNode('refraction', params, [tones])]
+  return { tones: graphNode('refractedTones', {}, both), drops: graphNode('refractingDrops', {}, both) }
 }
 
-type Planes = readonly [Float32Array, Float32Array, Float32Array]
-
-function planesOf({ kernels }: RunContext, addresses: readonly number[], count: number): Planes {
-  return addresses.map((address) => new Float32Array(kernels.memory.buffer, address, count)) as unknown as Planes
-}
-
-/** A tone with light added, the less the brighter it is. */
-function lit(tone: number, light: number): number {
-  return tone + light * Math.max(0, 1 - tone)
+function three([red = 0, green = 0, blue = 0]: readonly number[]): [number, number, number] {
+  return [red, green, blue]
 }
 
 /** Half the width of outlines, photo px: no less than a pixel of the grid shows. */
@@ -130,35 +132,31 @@ function softnessOn(grid: Grid, { blur }: LensDropParameters): number {
   return Math.max(blur, 0.75 * pitchOf(grid))
 }
 
-/**
- * Each place of a rectangle that a drop may cover, once for each such drop.
- * @param onlyCover where a drop surely covers all, it is of no account where in it a place lies: its middle is given
- */
-function inDrops(
+/** The drops that may cover something of a rectangle, as a table of the kernels, which describe it, and how many there are. */
+function tableOf(context: RunContext, params: LensDropParameters, rect: Rect): [table: number, count: number] {
+  const { kernels, grid, scratch } = context
+  const beyond = softnessOn(grid, params)
+  const rows = dropsOf(params).flatMap((drop) => {
+    const { x, y, width, height } = intersect(boxOf(drop, params, beyond, grid), rect)
+    if (width <= 0 || height <= 0) return []
+    const bulge = bulgeOf(drop)
+    const nearest = Math.max(0, (2 - bulge) * (1 - beyond / drop.radius))
+    const farthest = bulge * (1 + beyond / drop.radius)
+    return [[drop.x, drop.y, drop.radius, drop.tall, ...drop.lumps, nearest, farthest, x, y, x + width, y + height]]
+  })
+  const table = scratch(rows.length * DROP_NUMBERS * 8)
+  new Float64Array(kernels.memory.buffer, table, rows.length * DROP_NUMBERS).set(rows.flat())
+  return [table, rows.length]
+}
+
+/** Where a rectangle of the grid lies, how the drops stand on it and how soft they are, as the kernels take it. */
+function placeOf(
   grid: Grid,
   params: LensDropParameters,
-  rect: Rect,
-  visit: (drop: Drop, at: InDrop, i: number) => void,
-  onlyCover = false,
-): void {
-  const { pitchX, pitchY } = grid
+  { x, y, width }: Rect,
+): [number, number, number, number, number, number, number, number] {
   const [sin, cos] = downOf(params.frame)
-  const at: InDrop = { across: 0, down: 0, out: 0 }
-  const beyond = softnessOn(grid, params)
-  for (const drop of dropsOf(params)) {
-    const part = intersect(boxOf(drop, params, beyond, grid), rect)
-    const bulge = bulgeOf(drop)
-    const farthest = bulge * (1 + beyond / drop.radius)
-    const nearest = onlyCover ? Math.max(0, (2 - bulge) * (1 - beyond / drop.radius)) : 0
-    for (let row = part.y; row < part.y + part.height; row++) {
-      const dy = (row + 0.5) * pitchY - drop.y
-      for (let column = part.x; column < part.x + part.width; column++) {
-        const dx = (column + 0.5) * pitchX - drop.x
-        placeIn(drop, dx * cos + dy * sin, dy * cos - dx * sin, nearest, farthest, at)
-        if ((at.out - 1) * drop.radius < beyond) visit(drop, at, (row - rect.y) * rect.width + column - rect.x)
-      }
-    }
-  }
+  return [x, y, width, grid.pitchX, grid.pitchY, sin, cos, softnessOn(grid, params)]
 }
 
 /** All that a drop may cover with its soft outline, on the grid. */
@@ -178,65 +176,4 @@ function around({ x, y }: Drop, [reachX, reachY]: readonly [number, number], { p
 function touches(a: Rect, b: Rect): boolean {
   const { width, height } = intersect(a, b)
   return width > 0 && height > 0
-}
-
-/** 1 inside of a drop, 0 outside, over twice `soft` across its outline. */
-function covered({ radius }: Drop, { out }: InDrop, soft: number): number {
-  return smooth(((1 - out) * radius + soft) / (2 * soft))
-}
-
-function smooth(t: number): number {
-  const within = Math.max(0, Math.min(1, t))
-  return within * within * (3 - 2 * within)
-}
-
-/** The light as it is seen in a drop: a spot above on the left, and a crescent below. */
-function shine({ across, down, out }: InDrop): number {
-  const off = ((across + 0.36) ** 2 + (down + 0.46) ** 2) / 0.035
-  const spot = off < 1 ? (1 - off) ** 2 : 0
-  const crescent = down > 0 ? smooth((out - 0.62) / 0.2) * smooth((1.02 - out) / 0.12) * down * down : 0
-  return spot + 0.35 * crescent
-}
-
-/** Four pixels of a plane, and how near a place between them is to the right and the lower ones, 0-1. */
-interface Between {
-  upperLeft: number
-  upperRight: number
-  lowerLeft: number
-  lowerRight: number
-  right: number
-  below: number
-}
-
-/** The pixels about a place; beyond the border the picture is seen in a mirror. One object is written again and again: there are millions of places. */
-function findBetween({ x: left, y: top, width, height }: Rect, grid: Grid, x: number, y: number, found: Between): void {
-  const column = mirrored(x - 0.5, grid.width) - left
-  const row = mirrored(y - 0.5, grid.height) - top
-  const i = Math.floor(column)
-  const j = Math.floor(row)
-  const first = Math.max(0, Math.min(width - 1, i))
-  const next = Math.max(0, Math.min(width - 1, i + 1))
-  const upper = Math.max(0, Math.min(height - 1, j)) * width
-  const lower = Math.max(0, Math.min(height - 1, j + 1)) * width
-  found.upperLeft = upper + first
-  found.upperRight = upper + next
-  found.lowerLeft = lower + first
-  found.lowerRight = lower + next
-  found.right = column - i
-  found.below = row - j
-}
-
-/** What lies between pixels, in straight lines. */
-function sample(plane: Float32Array, { upperLeft, upperRight, lowerLeft, lowerRight, right, below }: Between): number {
-  return (
-    ((plane[upperLeft] ?? 0) * (1 - right) + (plane[upperRight] ?? 0) * right) * (1 - below) +
-    ((plane[lowerLeft] ?? 0) * (1 - right) + (plane[lowerRight] ?? 0) * right) * below
-  )
-}
-
-function mirrored(at: number, length: number): number {
-  if (at >= 0 && at <= length - 1) return at
-  const last = Math.max(1, length - 1)
-  const folded = Math.abs(at) % (2 * last)
-  return Math.min(length - 1, folded > last ? 2 * last - folded : folded)
 }
