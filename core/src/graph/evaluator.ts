@@ -77,7 +77,10 @@ export class Evaluator {
   evaluate(node: GraphNode, rect: Rect, grid: Grid, keep: Keep = 'stages'): Value {
     let whole: Value
     this.keeping = keep
-    if (keep === 'stages' && this.lastChange.look(node)) this.cache.beginPicture()
+    if (keep === 'stages') {
+      this.lastChange.look(node)
+      this.cache.beginPicture(node.key, keyOfGrid(grid))
+    }
     try {
       whole = this.hold(node, rect, grid, keep === 'nothing' ? worth.step : worth.picture)
     } catch (error) {
@@ -290,9 +293,13 @@ export class Evaluator {
   }
 }
 
-function keyOf(node: GraphNode, { width, height, pitchX, pitchY, draft }: Grid): string {
-  // Parameters are in photo px: the same grid over another photo is another result.
-  return `${node.key} ${width} ${height} ${pitchX} ${pitchY}${draft ? ' draft' : ''}`
+function keyOf(node: GraphNode, grid: Grid): string {
+  return `${node.key} ${keyOfGrid(grid)}`
+}
+
+/** Parameters are in photo px: the same grid over another photo is another one. */
+function keyOfGrid({ width, height, pitchX, pitchY, draft }: Grid): string {
+  return `${width} ${height} ${pitchX} ${pitchY}${draft ? ' draft' : ''}`
 }
 
 /** The blocks that a rectangle touches, as far as they lie in the grid. */

@@ -15,11 +15,11 @@ export class LastChange {
     return this.beneath.has(node.key)
   }
 
-  /** Compares a graph with those before. One that holds nothing new changes nothing. @returns whether it is new */
-  look(root: GraphNode): boolean {
-    if (root.key === this.last) return false
+  /** Compares a graph with those before. One that holds nothing new changes nothing. */
+  look(root: GraphNode): void {
+    if (root.key === this.last) return
     this.last = root.key
-    if (this.seen.has(root.key)) return false
+    if (this.seen.has(root.key)) return
     const beneath = new Set<string>()
     const fresh = new Set<string>()
     const visitKnown = (node: GraphNode): void => {
@@ -36,6 +36,5 @@ export class LastChange {
     if (this.seen.size > MOST_NODES) this.seen = new Set()
     fresh.forEach((key) => this.seen.add(key))
     this.beneath = beneath
-    return true
   }
 }

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import type { Value } from '../planes/value'
 import { contentKey } from './contentKey'
-import { ValueCache, worth } from './valueCache'
+import { ValueCache, worth, type Worth } from './valueCache'
 
 const value = (address: number): Value => ({ kind: 'mask', rect: { x: 0, y: 0, width: 10, height: 10 }, planes: [address] })
 
@@ -98,31 +98,34 @@ describe('value cache', () => {
     expect([100, 300, 500, 900].map(roomFor)).toEqual([400, 800, 1200, 1200])
   })
 
-  it('lets blocks go that no picture of late has read, as soon as it is crowded, and does not take them for missed', () => {
+  it('frees what the last pictures on a grid did not read before anything that is in use, and does not take it for missed', () => {
     const freed: number[] = []
     const cache = new ValueCache({ usual: 1600, most: 3200 }, (address) => freed.push(address))
-    const keep = (address: number): void => cache.letGo(cache.keep(`t${address}`, value(address), worth.manyTiles))
-    ;[1, 2].forEach(keep)
-    for (let i = 0; i < 60; i++) cache.beginPicture()
-    // There is room enough.
-    expect(freed).toEqual([])
-    keep(3)
+    const keep = (address: number, own: Worth, work = 0): void => cache.letGo(cache.keep(`t${address}`, value(address), own, work))
+    let pictures = 0
+    const begin = (grid: string): void => cache.beginPicture(`picture ${pictures++}`, grid)
+    begin('close')
+    // What took a thousand times as long, and a picture, neither of which is read again.
+    keep(1, worth.manyTiles, 1e6)
+    keep(2, worth.picture)
+    begin('fitted')
+    keep(3, worth.manyTiles, 1e6)
+    ;[1, 2, 3].forEach(() => begin('close'))
+    // The same picture again is no new one.
+    cache.beginPicture(`picture ${pictures - 1}`, 'close')
     const held = cache.find('t2', all)!
-    cache.beginPicture()
+    keep(4, worth.manyTiles)
+    keep(5, worth.manyTiles)
     expect(freed).toEqual([1])
-    // What one of the last pictures read stays, and so does what is held.
-    for (let i = 0; i < 39; i++) cache.beginPicture()
-    expect(freed).toEqual([1])
-    cache.letGo(cache.find('t3', all)!)
-    keep(4)
-    for (let i = 0; i < 40; i++) cache.beginPicture()
-    expect(freed).toEqual([1])
+    // The only picture on another grid stays, until there were many on any.
+    keep(6, worth.block)
+    expect(freed).toEqual([1, 4])
+    for (let i = 0; i < 41; i++) begin('coarse')
     cache.letGo(held)
-    keep(5)
-    cache.beginPicture()
-    expect(freed).toEqual([1, 2, 3, 4])
-    // They were not missed, so the budget is the usual one still.
-    ;[1, 2, 3, 4].forEach(keep)
+    keep(7, worth.block)
+    expect(freed).toEqual([1, 4, 3])
+    // What was long gone was not missed: all would fit else.
+    ;[1, 3].forEach((address) => keep(address, worth.manyTiles))
     expect(cache.size).toBeLessThanOrEqual(1600)
   })
 

@@ -14,10 +14,16 @@ const GROWTH = 4
 /** The part of the budget that pictures keep, whatever many tiles read: with them gone, every effect beneath the one that changes is computed anew. */
 const PICTURES_SHARE = 1 / 2
 
-/** Blocks that none of so many new pictures read belong to earlier settings, and go before those in use have to. The picture itself, its cards and its steps are pictures too. */
+/** What none of so many last pictures on its grid read, or of so many on any grid, belongs to earlier settings or places, and goes before anything that is in use. */
+const PICTURES_ON_GRID = 3
 const PICTURES_REMEMBERED = 40
-/** From this part of the usual budget on. */
-const CROWDED = 3 / 4
+
+/** A picture that tiles were computed for: its grid, how many there were on that grid before it, and how many on any. */
+interface PictureNumber {
+  readonly grid: string
+  readonly onGrid: number
+  readonly onAny: number
+}
 
 interface Entry {
   readonly value: Value
@@ -27,8 +33,8 @@ interface Entry {
   /** What it took to compute it, and the level below which it goes: both against its bytes. */
   readonly cost: number
   credit: number
-  /** The last new picture that read it, by its number. */
-  picture: number
+  /** The last picture that read it. */
+  picture: PictureNumber
   /** Readers that hold it; while there are any it is not freed. */
   readers: number
 }
@@ -72,8 +78,9 @@ export class ValueCache {
   private readonly ages = [new Age(), new Age(), new Age(), new Age(), new Age()] as const
   private readonly held = new Map<Value, Entry>()
   private bytes = 0
-  /** How many new pictures there were. */
-  private pictures = 0
+  /** The last picture on each grid: what it is known by, and its number. */
+  private readonly pictures = new Map<string, { readonly root: string; readonly onGrid: number }>()
+  private picture: PictureNumber = { grid: '', onGrid: 0, onAny: 0 }
   /** What many tiles read and had to go. */
   private readonly missed = new Set<string>()
   private usual: number
@@ -93,7 +100,7 @@ export class ValueCache {
       if (!contains(entry.value.rect, rect)) continue
       this.ages[entry.worth].delete(entry)
       if (least > entry.worth) entry.worth = least
-      entry.picture = this.pictures
+      entry.picture = this.picture
       entry.credit = this.ages[entry.worth].level + entry.cost
       this.ages[entry.worth].add(entry)
       return this.hold(entry)
@@ -107,7 +114,7 @@ export class ValueCache {
    */
   keep(key: string | undefined, value: Value, own: Worth = worth.step, work = 0): Value {
     const cost = work / byteSize(value)
-    const entry: Entry = { key, value, worth: own, cost, credit: this.ages[own].level + cost, picture: this.pictures, readers: 0 }
+    const entry: Entry = { key, value, worth: own, cost, credit: this.ages[own].level + cost, picture: this.picture, readers: 0 }
     this.bytes += byteSize(value)
     // What many tiles read is kept if it can be, however large it is by itself.
     if (own >= worth.block && (this.missed.delete(placeOf(entry)) || 2 * byteSize(value) > this.budgetBytes)) {
@@ -156,15 +163,13 @@ export class ValueCache {
     this.budgetBytes = this.usual
   }
 
-  /** A picture is computed that was not wanted before: blocks of settings that are long gone make room. */
-  beginPicture(): void {
-    this.pictures++
-    if (this.bytes < CROWDED * this.usual) return
-    for (const own of [worth.block, worth.manyTiles]) {
-      for (const entry of this.ages[own]) {
-        if (entry.readers === 0 && this.pictures - entry.picture > PICTURES_REMEMBERED) this.forget(entry, false)
-      }
-    }
+  /** What is computed and read from now on is for this picture. @param root what it is known by */
+  beginPicture(root: string, grid: string): void {
+    const last = this.pictures.get(grid)
+    const isNew = last?.root !== root
+    const onGrid = (last?.onGrid ?? 0) + (isNew ? 1 : 0)
+    if (isNew) this.pictures.set(grid, { root, onGrid })
+    this.picture = { grid, onGrid, onAny: this.picture.onAny + (isNew ? 1 : 0) }
   }
 
   /** Frees all that nobody holds, and begins with the usual budget again. */
@@ -173,6 +178,7 @@ export class ValueCache {
     this.trim()
     this.budgetBytes = this.usual
     this.missed.clear()
+    this.pictures.clear()
   }
 
   /** Frees what nobody holds until the budget holds: of pictures at first only what goes over their share, and the rest when nothing else is left. */
@@ -180,10 +186,29 @@ export class ValueCache {
     const pictures = this.ages[worth.picture]
     this.freeOldest(this.ages[worth.step])
     this.freeOldest(this.ages[worth.stage])
+    this.freeLongGone()
     this.freeOldest(pictures, PICTURES_SHARE * this.budgetBytes)
     this.freeCheapest(worth.block)
     this.freeCheapest(worth.manyTiles)
     this.freeOldest(pictures)
+  }
+
+  /** Frees what the last pictures did not read, the longer ago it was read the sooner, as long as the budget is exceeded. None of it is missed. */
+  private freeLongGone(): void {
+    if (this.bytes <= this.budgetBytes) return
+    const gone = [worth.picture, worth.block, worth.manyTiles]
+      .flatMap((own) => [...this.ages[own]])
+      .filter((entry) => entry.readers === 0 && this.isLongGone(entry))
+      .sort((a, b) => a.picture.onAny - b.picture.onAny)
+    for (const entry of gone) {
+      if (this.bytes <= this.budgetBytes) return
+      this.forget(entry, false)
+    }
+  }
+
+  private isLongGone({ picture: { grid, onGrid, onAny } }: Entry): boolean {
+    const last = this.pictures.get(grid)?.onGrid ?? onGrid
+    return last - onGrid >= PICTURES_ON_GRID || this.picture.onAny - onAny > PICTURES_REMEMBERED
   }
 
   /** Frees of an age what nobody holds, as long as the budget is exceeded and the age takes more than `share`. */
