@@ -76,10 +76,15 @@ function Studio({ pool, source, effect, sceneId }: StudioProps) {
           <Button component={Link} to={`/scene/${sceneId}`} variant="text">
             ← Workbench
           </Button>
-          <Box component="h1" sx={{ m: 0, fontSize: 17, fontWeight: 650 }}>
-            Field studio
+          {/* The name stands under the heading where there is no room beside it. */}
+          <Box
+            sx={{ flex: '1 1 0', minWidth: 0, display: 'flex', flexWrap: 'wrap', alignItems: 'baseline', columnGap: 3, lineHeight: 1.3 }}
+          >
+            <Box component="h1" sx={{ m: 0, fontSize: 17, fontWeight: 650 }}>
+              Field studio
+            </Box>
+            <Box sx={{ color: ink.secondary, minWidth: 0, overflow: 'hidden', textOverflow: 'ellipsis' }}>{effect.name}</Box>
           </Box>
-          <Box sx={{ color: ink.secondary, flex: '1 1 0', minWidth: 0, overflow: 'hidden', textOverflow: 'ellipsis' }}>{effect.name}</Box>
           <CommandIcon command={{ label: 'Undo', keysShown: 'Ctrl Z', enabled: canUndo, run: undo }} icon={<ArrowUUpLeft size={18} />} />
           <CommandIcon
             command={{ label: 'Redo', keysShown: 'Ctrl Shift Z', enabled: canRedo, run: redo }}

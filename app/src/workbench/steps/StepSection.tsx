@@ -79,7 +79,7 @@ const StepHead = memo(function StepHead({ pool, node, photo, open, step, number,
             </Box>
             {title}
           </Box>
-          <Box sx={{ color: ink.secondary }}>{summary}</Box>
+          <Box sx={{ color: ink.secondary, textWrap: 'pretty' }}>{summary}</Box>
         </Box>
       </ButtonBase>
     </Box>

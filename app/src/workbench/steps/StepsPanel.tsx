@@ -89,7 +89,7 @@ function EffectSteps({ pool, source, effect }: EffectStepsProps) {
             {effect.name}
           </Box>
         </Box>
-        <Box role="group" aria-label="Dials" sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr', columnGap: 4, rowGap: 1 }}>
+        <Box role="group" aria-label="Dials" sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr', columnGap: 5, rowGap: 1 }}>
           {definition.dials
             .filter((path) => definition.applies?.(path, effect.controls) ?? true)
             .map((path) => (

@@ -31,7 +31,7 @@ export const startingLooks: readonly StartingLook<DustControls>[] = [
     'Drifting seeds',
     92,
     '#fff6e6',
-    { density: 14, size: 26, sizeSpread: 85, softness: 35, seed: 29 },
-    { drift: 18, direction: 8, gamma: 1.6 },
+    { density: 18, size: 20, sizeSpread: 85, softness: 85, seed: 29 },
+    { drift: 9, direction: 8, gamma: 1.4 },
   ),
 ]

@@ -18,14 +18,17 @@ function look(
     },
     colour: { tint, light: FIRST_LIGHT, lit: 0 },
     where: onSurfaces,
-    region: aboutTheFocalPoint(radius * 1.25, radius),
+    region: aboutTheFocalPoint(radius * 1.25, radius, 100),
     mix: { mode: 'normal', amount: 100, linear: false },
   }
 }
 
-/** +0.5 EV, highlights and shadows a quarter up, a little warmer, local contrast a fifth down, a tenth of haze: common practice, no source. Lengths for 6 megapixels. */
+/**
+ * +0.5 EV, highlights and shadows a quarter up, a little warmer, local contrast a fifth down, a tenth of haze: common practice, no source. Where the pool is to be felt rather than
+ * seen, a third of a step up, and highlights left alone: before a bright sky it is a disc of white else; by eye. Lengths for 6 megapixels.
+ */
 export const startingLooks: readonly StartingLook<LightPoolControls>[] = [
   look('Lamplight', '#ffc27d', {}, {}),
-  look('Quiet emphasis', '#fff0dc', { warmth: 35 }, { rest: 0.45, haze: 0, softening: 0 }, 720),
-  look('Moonlit patch', '#b9d2ff', { exposure: 0.6, warmth: 55 }, { rest: 0.3 }),
+  look('Quiet emphasis', '#fff0dc', { exposure: 0.35, warmth: 35, highlights: 0 }, { rest: 0.4, haze: 0, softening: 0 }, 860),
+  look('Moonlit patch', '#b9d2ff', { exposure: 0.45, warmth: 40, highlights: 0 }, { rest: 0.3, haze: 5 }, 640),
 ]
