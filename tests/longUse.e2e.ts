@@ -3,7 +3,10 @@ import { afterAll, describe, expect, it } from 'vitest'
 import { demoNames, launch, shelfReady, visit } from './support/browser'
 import { pageMemory } from './support/pageMemory'
 
-/** How long it is used; only in the soak (`npm run soak -- use`). */
+/**
+ * How long it is used; only in the soak (`npm run soak -- use`). No other browser of the same program may run meanwhile: of what they share each counts only
+ * its part, so that one that ends makes this one 45 MB larger.
+ */
 const MINUTES = Number(process.env['WELKINAR_MINUTES'] ?? 0)
 
 /** The memory of the page once garbage is collected and it changes no more: the browser lets go by and by of what was left. */

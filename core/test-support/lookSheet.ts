@@ -13,7 +13,15 @@ import { evaluatorFor, photoFrom, renderAll } from './pictures'
 const photoOf: Partial<Record<EffectKind, string>> = {
   ...{ snow: 'survey-hut', stars: 'moored-skiff', fog: 'pine-inlet', haze: 'pine-inlet', rays: 'headland', sunburst: 'headland' },
   ...{ lowSun: 'headland', dust: 'ship-lantern', sparkles: 'ship-lantern', subjectGlow: 'ship-lantern', glowLine: 'ship-lantern' },
-  ...{ softFocus: 'pine-inlet', catchLights: 'survey-hut', customField: 'headland', glaze: 'survey-hut' },
+  ...{ reflection: 'headland', softFocus: 'pine-inlet', catchLights: 'survey-hut', customField: 'headland', glaze: 'survey-hut' },
+}
+
+/** What each look of an overlay is laid with: a sample photo, or a drawing. */
+const laid: Record<string, string> = {
+  'As it is': 'ship-lantern',
+  'A sky of its own': 'headland',
+  'Sparks on black': drawing('#000', '#ffb45c', 5),
+  'Cut out of white': drawing('#fff', '#a33225', 26),
 }
 
 const [WIDTH, LABEL, COLUMNS, READ_AT] = [360, 18, 5, 1500]
@@ -24,22 +32,34 @@ export async function lookSheet(kernels: Kernels, photos: URL): Promise<Buffer> 
   const open = async (name: string): Promise<PhotoData> => {
     const known = opened.get(name)
     if (known) return known
-    const file = fileURLToPath(new URL(`${name}.jpg`, photos))
+    const file = name.startsWith('<svg') ? Buffer.from(name) : fileURLToPath(new URL(`${name}.jpg`, photos))
     const { data, info } = await sharp(file).resize(READ_AT).ensureAlpha().raw().toBuffer({ resolveWithObject: true })
     const photo = photoFrom(kernels, name, info.width, info.height, data)
     opened.set(name, photo)
     return photo
   }
-  const looks = effectDefinitions
-    .filter(({ madeFromEffect }) => !madeFromEffect)
-    .flatMap(({ kind, label, startingLooks }) => startingLooks.map(({ name }) => ({ kind, label, look: name })))
+  const looks = effectDefinitions.flatMap(({ kind, label, startingLooks }) =>
+    startingLooks.map(({ name }) => ({ kind, label, look: name })),
+  )
   const height = Math.round((WIDTH * 2) / 3)
   const parts: OverlayOptions[] = []
   for (const [i, { kind, label, look }] of looks.entries()) {
     const photo = await open(photoOf[kind] ?? 'ferry-quay')
     const marks = { ...noMarks, reading: readPhoto(kernels, photo) }
     const effect = newEffect(photo, { kind, look, id: look, marks })
-    const shown = renderAll(evaluatorFor(kernels, photo), sceneGraph({ photo, effects: [effect], marks }), photo, WIDTH / photo.width)
+    const effects = [effect]
+    const pictures: PhotoData[] = []
+    if (effect.kind === 'overlay') {
+      const other = await open(laid[look] ?? '')
+      pictures.push(other)
+      effect.controls.pattern.picture = { id: other.id, fileName: '', width: other.width, height: other.height }
+    }
+    if (effect.kind === 'reflection') {
+      effects.unshift(newEffect(photo, { kind: 'sunburst', look: 'Sun between posts', id: 'sun', marks }))
+      effect.controls.pattern.of = 'sun'
+    }
+    const graph = sceneGraph({ photo, effects, marks })
+    const shown = renderAll(evaluatorFor(kernels, photo, ...pictures), graph, photo, WIDTH / photo.width)
     const raw = { width: shown.width, height: shown.height, channels: 4 as const }
     const [left, top] = [(i % COLUMNS) * WIDTH, Math.floor(i / COLUMNS) * (height + LABEL)]
     const words = `<svg width="${WIDTH}" height="${LABEL}"><text x="4" y="13" font-family="sans-serif" font-size="12" fill="#fff">${label}: ${look}</text></svg>`
@@ -51,4 +71,13 @@ export async function lookSheet(kernels: Kernels, photos: URL): Promise<Buffer> 
     .composite(parts)
     .jpeg({ quality: 78 })
     .toBuffer()
+}
+
+/** Some dots of a colour on another one. */
+function drawing(ground: string, colour: string, radius: number): string {
+  const dots = Array.from(
+    { length: 14 },
+    (_, i) => `<circle cx="${(i * 89) % 300}" cy="${(i * 53) % 200}" r="${radius * (0.4 + (i % 4) / 5)}"/>`,
+  )
+  return `<svg xmlns="http://www.w3.org/2000/svg" width="300" height="200"><rect width="300" height="200" fill="${ground}"/><g fill="${colour}">${dots.join('')}</g></svg>`
 }
