@@ -148,57 +148,74 @@ export function angleOf(y: f64, x: f64): f64 {
   return y < 0 ? -a : a
 }
 
-/** One plane between four pixels, like `readBetween`. */
+/** One plane of a whole `width` by `height` between four pixels, like `readBetween`; `src` holds what lies from (left, top) on, `stride` floats a row. */
 // @ts-ignore: decorator
 @inline
-function readPlane(src: usize, width: i32, height: i32, u: f64, v: f64): f32 {
+function readPlane(src: usize, left: i32, top: i32, stride: i32, width: i32, height: i32, u: f64, v: f64): f32 {
   const cu = Math.max(0, Math.min(<f64>(width - 1), u))
   const cv = Math.max(0, Math.min(<f64>(height - 1), v))
   const ix = <i32>cu
   const iy = <i32>cv
   const tx = <f32>(cu - <f64>ix)
   const right: usize = ix + 1 < width ? 4 : 0
-  const below: usize = iy + 1 < height ? (<usize>width) << 2 : 0
-  const p = src + ((<usize>(iy * width + ix)) << 2)
+  const below: usize = iy + 1 < height ? (<usize>stride) << 2 : 0
+  const p = src + ((<usize>((iy - top) * stride + ix - left)) << 2)
   const a = load<f32>(p)
   const c = load<f32>(p + below)
-  const top = a + tx * (load<f32>(p + right) - a)
-  return top + <f32>(cv - <f64>iy) * (c + tx * (load<f32>(p + below + right) - c) - top)
+  const upper = a + tx * (load<f32>(p + right) - a)
+  return upper + <f32>(cv - <f64>iy) * (c + tx * (load<f32>(p + below + right) - c) - upper)
 }
+
+const TURN: f64 = 6.283185307179586
 
 /**
  * A strip wrapped around (centreX, centreY): across it the angle, counter-clockwise from `turn` radians, down it the distance up to `reach`, all in grid px. The strip is
- * the whole grid; its last part `overlap` (0-1) goes over into its beginning, so that there is no seam. Near the middle the angle is averaged over a pixel.
+ * the whole grid, `sw` by `sh`, of which `src` holds what is needed: `stride` floats a row from (left, top) on. Its last part `overlap` (0-1) goes over into its beginning, so that
+ * there is no seam. Near the middle the angle is averaged over a pixel.
  */
 export function polarWrap(
-  src: usize, sw: i32, sh: i32, out: usize, x0: i32, y0: i32, width: i32, height: i32,
+  src: usize, left: i32, top: i32, stride: i32, sw: i32, sh: i32, out: usize, x0: i32, y0: i32, width: i32, height: i32,
   centreX: f64, centreY: f64, reach: f64, turn: f64, overlap: f64,
 ): void {
   const fade = overlap * <f64>sw
   const period = <f64>sw - fade
+  const perTurn = 1 / TURN
+  const perReach = <f64>sh / reach
+  const perPeriod = 1 / period
+  const perFade = 1 / fade
   for (let y = 0; y < height; y++) {
     const dy = <f64>(y0 + y) + 0.5 - centreY
     for (let x = 0; x < width; x++) {
+      const at = out + ((<usize>(y * width + x)) << 2)
       const dx = <f64>(x0 + x) + 0.5 - centreX
-      const r = Math.sqrt(dx * dx + dy * dy)
-      const turned = (angleOf(-dy, dx) - turn) / 6.283185307179586
+      const square = dx * dx + dy * dy
+      if (square > reach * reach) {
+        store<f32>(at, 0)
+        continue
+      }
+      const r = Math.sqrt(square)
+      const turned = (angleOf(-dy, dx) - turn) * perTurn
       const u = (turned - Math.floor(turned)) * period
-      const v = (r / reach) * <f64>sh - 0.5
-      // What a pixel spans of the strip.
-      const span = Math.min(period, period / (6.283185307179586 * Math.max(r, 0.16)))
-      const samples = max(1, min(64, <i32>Math.ceil(span)))
+      const v = r * perReach - 0.5
+      let samples = 1
+      let span: f64 = 0
+      if (r * TURN < period) {
+        // What a pixel spans of the strip.
+        span = Math.min(period, period / (TURN * Math.max(r, 0.16)))
+        samples = max(1, min(64, <i32>Math.ceil(span)))
+      }
       let sum: f32 = 0
       for (let k = 0; k < samples; k++) {
-        let at = u + span * ((<f64>k + 0.5) / <f64>samples - 0.5)
-        at -= period * Math.floor(at / period)
-        let value = readPlane(src, sw, sh, at - 0.5, v)
-        if (at < fade) {
-          const end = readPlane(src, sw, sh, at + period - 0.5, v)
-          value = end + <f32>(at / fade) * (value - end)
+        let place = u + span * ((<f64>k + 0.5) / <f64>samples - 0.5)
+        place -= period * Math.floor(place * perPeriod)
+        let value = readPlane(src, left, top, stride, sw, sh, place - 0.5, v)
+        if (place < fade) {
+          const end = readPlane(src, left, top, stride, sw, sh, place + period - 0.5, v)
+          value = end + <f32>(place * perFade) * (value - end)
         }
         sum += value
       }
-      store<f32>(out + ((<usize>(y * width + x)) << 2), r <= reach ? sum / <f32>samples : 0)
+      store<f32>(at, samples > 1 ? sum / <f32>samples : sum)
     }
   }
 }

@@ -134,6 +134,20 @@ describe('polar wrap', () => {
     expect(compared).toBeGreaterThan(800)
   })
 
+  it('is the same in tiles that read only a part of the strip, wherever the place, the beginning and the end', () => {
+    for (const params of [
+      { x: 60.3, y: 45.8, reach: 60, turn: 0, overlap: 0 },
+      { x: 0, y: 90, reach: 200, turn: 200, overlap: 0.1 },
+      { x: -400, y: 20, reach: 600, turn: 3, overlap: 0.3 },
+      { x: 100, y: -5, reach: 40, turn: -91, overlap: 0.2 },
+    ]) {
+      const node = maskAsTonesNode(polarWrapNode(smooth, params))
+      const [whole, ...tiled] = [4096, 31, 7].map((tile) => renderAll(evaluatorFor(kernels, photo), node, size, 1, tile).pixels)
+      expect(new Set(whole).size).toBeGreaterThan(20)
+      for (const one of tiled) expect(Buffer.from(one).equals(Buffer.from(whole!)), JSON.stringify(params)).toBe(true)
+    }
+  })
+
   it('has no seam: it is as even across the place where the strip begins as anywhere else', () => {
     const found = planeOf(evaluator, polarWrapNode(smooth, { x: 20, y: 45, reach: 150, turn: 0, overlap: 0.15 }), size)
     const step = (row: number) => {

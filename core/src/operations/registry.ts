@@ -68,7 +68,7 @@ import { pathField } from './sources/pathField/pathField'
 import { distanceSteps, nearTo } from './distance/nearTo/nearTo'
 import { distanceFromSteps, smallCodes } from './distance/readDistance/readDistance'
 import { bend } from './geometry/bend/bend'
-import { polarWrap, wholeStrip } from './geometry/polarWrap/polarWrap'
+import { polarWrap, strip } from './geometry/polarWrap/polarWrap'
 import { radialBlur } from './blurs/radialBlur/radialBlur'
 import { inSpace } from './colour/inSpace/inSpace'
 import { ramp } from './colour/ramp/ramp'
@@ -124,7 +124,7 @@ const operations: readonly Operation[] = [
   motionBlur,
   radialBlur,
   polarWrap,
-  wholeStrip,
+  strip,
   smallCodes,
   distanceFromSteps,
   distanceSteps,
