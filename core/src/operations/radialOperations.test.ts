@@ -140,6 +140,7 @@ describe('polar wrap', () => {
       { x: 0, y: 90, reach: 200, turn: 200, overlap: 0.1 },
       { x: -400, y: 20, reach: 600, turn: 3, overlap: 0.3 },
       { x: 100, y: -5, reach: 40, turn: -91, overlap: 0.2 },
+      { x: 50, y: 40, reach: 90, turn: 20, overlap: 1 },
     ]) {
       const node = maskAsTonesNode(polarWrapNode(smooth, params))
       const [whole, ...tiled] = [4096, 31, 7].map((tile) => renderAll(evaluatorFor(kernels, photo), node, size, 1, tile).pixels)

@@ -15,7 +15,7 @@ import { guidedCoefficients, guidedFilter } from './blurs/guidedFilter/guidedFil
 import { darkestChannel, distanceFromHaze } from './distance/hazeDistance/hazeDistance'
 import { holdMask } from './masks/holdMask/holdMask'
 import { hueMask } from './masks/hueMask/hueMask'
-import { lensDrops, refractedTones, refractingDrops, refraction } from './optics/lensDrops/lensDrops'
+import { lensDrops, refraction } from './optics/lensDrops/lensDrops'
 import { laidPicture } from './sources/laidPicture/laidPicture'
 import { levels } from './fields/levels/levels'
 import { litField } from './light/litField/litField'
@@ -93,8 +93,6 @@ const operations: readonly Operation[] = [
   laidPicture,
   lensDrops,
   refraction,
-  refractedTones,
-  refractingDrops,
   starLight,
   stars,
   starColours,

@@ -2,7 +2,7 @@ import { z } from 'zod'
 import { lengthControl, numberControl, percentControl, seedControl } from '../../model/controls'
 import { gaussianBlurNode } from '../../operations/blurs/gaussianBlur/gaussianBlur'
 import type { LensDropParameters } from '../../operations/optics/lensDrops/drops'
-import { lensDropsNode, refractionNodes } from '../../operations/optics/lensDrops/lensDrops'
+import { lensDropsNode, refractionNode } from '../../operations/optics/lensDrops/lensDrops'
 import { defineEffect, type EffectScene } from '../effectDefinition'
 import { startingLooks } from './startingLooks'
 
@@ -55,9 +55,12 @@ export const lensDrops = defineEffect({
     const { view, rim, glint, blur } = controls.shape
     const drops = dropsOf(controls, scene)
     const inside = Math.max(BLUR_INSIDE * blur, BLUR_OF_RADIUS * drops.radius)
-    const blurred = gaussianBlurNode(scene.beneath, Math.max(1, view) * inside)
-    const seen = refractionNodes(blurred, { ...drops, view, rim: rim / 100, glint: glint / 100 })
-    return { gives: 'correction', field: seen.drops, picture: () => seen.tones }
+    return {
+      gives: 'correction',
+      field: lensDropsNode(drops),
+      picture: () =>
+        refractionNode(gaussianBlurNode(scene.beneath, Math.max(1, view) * inside), { ...drops, view, rim: rim / 100, glint: glint / 100 }),
+    }
   },
 })
 

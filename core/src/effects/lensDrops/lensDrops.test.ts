@@ -4,6 +4,8 @@ import { effectOf, fieldOf, pictureOf, sumOf } from '../../../test-support/looks
 import { evaluatorFor, photoFrom, renderAll, renderFresh } from '../../../test-support/pictures'
 import type { Evaluator } from '../../graph/evaluator'
 import type { PhotoData } from '../../photo/photoData'
+import { newEffect } from '../newEffect'
+import { reading } from '../../../test-support/chains'
 import { sceneGraph } from '../../render/sceneGraph'
 import { dropsOf, type LensDropParameters } from '../../operations/optics/lensDrops/drops'
 
@@ -91,6 +93,20 @@ describe('drops on the lens', () => {
       expect(150 + dx * cos + dy * sin).toBeCloseTo(many[i]!.x, 6)
       expect(100 - dx * sin + dy * cos).toBeCloseTo(many[i]!.y, 6)
     })
+  })
+
+  it('are where they are whatever lies beneath them: a mask that reads them asks for no picture', () => {
+    const drops = { ...drop(), id: 'drops' }
+    const [maskOfNight, maskOfEvening] = ['As night', 'Warm evening'].map((look) => {
+      const beneath = { ...newEffect(size, { kind: 'adjust', look, id: 'beneath' }), where: reading('drops') }
+      const source = { photo: { id: 'photo', ...size }, effects: [beneath, drops] }
+      return sceneGraph(source, { kind: 'masks', of: { owner: 'beneath', list: 'where' } })
+    })
+    expect(maskOfNight!.key).toBe(maskOfEvening!.key)
+    const { pixels } = renderAll(evaluator, maskOfNight!, size)
+    const { x, y } = dropsOf({ ...one, seed })[0]!
+    const at = (px: number, py: number): number => pixels[4 * (Math.round(py) * size.width + Math.round(px))]!
+    expect([at(x, y), at(x, y + 45)]).toEqual([255, 0])
   })
 
   it('are the same in any tiles, however uneven and long', () => {

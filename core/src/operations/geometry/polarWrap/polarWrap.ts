@@ -94,6 +94,9 @@ export const strip: Operation<Record<string, never>> = {
   },
 }
 
+/** Something of the strip is left where all of it would be overlap. */
+const MOST_OVERLAP = 0.99
+
 export function polarWrapNode(field: GraphNode, params: PolarParameters): GraphNode {
-  return graphNode('polarWrap', params, [graphNode('strip', {}, [field])])
+  return graphNode('polarWrap', { ...params, overlap: Math.min(MOST_OVERLAP, params.overlap) }, [graphNode('strip', {}, [field])])
 }

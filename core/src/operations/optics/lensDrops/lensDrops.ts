@@ -45,8 +45,8 @@ type RefractionParameters = LensDropParameters & {
 }
 
 /**
- * The picture as drops on the lens show it, as four planes: its tones, and where there are drops. Each is a small lens that turns it upside down. What is seen at its outline
- * lies `view` radii beyond the middle, on the other side. Between the drops it is the input itself.
+ * The picture as drops on the lens show it: each is a small lens that turns it upside down. What is seen at its outline lies `view` radii beyond the middle, on the other side.
+ * Between the drops it is the input itself.
  * Input: tones that hold nothing finer than what a drop shows. Common practice, no source.
  */
 export const refraction: Operation<RefractionParameters> = {
@@ -68,7 +68,8 @@ export const refraction: Operation<RefractionParameters> = {
   run(context, params, inputs, rect) {
     const { kernels, grid } = context
     const { planes: from, rect: inner } = inputAt(inputs, 0)
-    const [tones, drops] = [from.map(() => context.plane(rect.width * rect.height)), context.plane(rect.width * rect.height)]
+    const tones = from.map(() => context.plane(rect.width * rect.height))
+    const drops = context.scratch(rect.width * rect.height * 4)
     // Between the drops it is the input.
     tones.forEach((out, channel) =>
       kernels.copyPart(from[channel] ?? 0, inner.width, rect.x - inner.x, rect.y - inner.y, out, rect.width, 0, 0, rect.width, rect.height),
@@ -90,37 +91,13 @@ export const refraction: Operation<RefractionParameters> = {
       params.rim,
       params.glint,
     )
-    return { kind: 'parts', rect, planes: [...tones, drops] }
+    return { kind: 'tones', rect, planes: tones }
   },
 }
 
-/** The tones of a refraction. */
-export const refractedTones = partsOf('refractedTones', 'tones', [0, 1, 2])
-
-/** Where the drops of a refraction are, as `lensDrops` gives them, without looking for them anew. */
-export const refractingDrops = partsOf('refractingDrops', 'field', [3])
-
-function partsOf(name: string, kind: 'tones' | 'field', which: readonly number[]): Operation {
-  return {
-    name,
-    keepsSmooth: true,
-    run({ kernels, plane }, _params, inputs, rect) {
-      const { planes: parts } = inputAt(inputs, 0)
-      const { width, height } = rect
-      const planes = which.map((index) => {
-        const out = plane(width * height)
-        kernels.copyPart(parts[index] ?? 0, width, 0, 0, out, width, 0, 0, width, height)
-        return out
-      })
-      return { kind, rect, planes }
-    },
-  }
-}
-
 /** @param tones blurred as far as drops are out of focus, times `view` */
-export function refractionNodes(tones: GraphNode, params: RefractionParameters): { readonly tones: GraphNode; readonly drops: GraphNode } {
-  const both = [graphNode('refraction', params, [tones])]
-  return { tones: graphNode('refractedTones', {}, both), drops: graphNode('refractingDrops', {}, both) }
+export function refractionNode(tones: GraphNode, params: RefractionParameters): GraphNode {
+  return graphNode('refraction', params, [tones])
 }
 
 function three([red = 0, green = 0, blue = 0]: readonly number[]): [number, number, number] {
