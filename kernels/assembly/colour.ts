@@ -28,9 +28,9 @@ function cubeRoot(x: v128): v128 {
 export function oklabPlanes(r: usize, g: usize, b: usize, count: i32, outL: usize, outA: usize, outB: usize): void {
   const bytes = (<usize>count) << 2
   for (let i: usize = 0; i < bytes; i += 16) {
-    const red = decode(clamp01(v128.load(r + i)))
-    const green = decode(clamp01(v128.load(g + i)))
-    const blue = decode(clamp01(v128.load(b + i)))
+    const red = decode(clamp01(v128.load(r + i)), true)
+    const green = decode(clamp01(v128.load(g + i)), true)
+    const blue = decode(clamp01(v128.load(b + i)), true)
     const l = cubeRoot(weighted(0.4122214708, red, 0.5363325363, green, 0.0514459929, blue))
     const m = cubeRoot(weighted(0.2119034982, red, 0.6806995451, green, 0.1073969566, blue))
     const s = cubeRoot(weighted(0.0883024619, red, 0.2817188376, green, 0.6299787005, blue))
@@ -46,12 +46,12 @@ export function throughMatrix(
 ): void {
   const bytes = (<usize>count) << 2
   for (let i: usize = 0; i < bytes; i += 16) {
-    const red = decode(clamp01(v128.load(r + i)))
-    const green = decode(clamp01(v128.load(g + i)))
-    const blue = decode(clamp01(v128.load(b + i)))
-    v128.store(outR + i, encode(clamp01(weighted(rr, red, rg, green, rb, blue))))
-    v128.store(outG + i, encode(clamp01(weighted(gr, red, gg, green, gb, blue))))
-    v128.store(outB + i, encode(clamp01(weighted(br, red, bg, green, bb, blue))))
+    const red = decode(clamp01(v128.load(r + i)), true)
+    const green = decode(clamp01(v128.load(g + i)), true)
+    const blue = decode(clamp01(v128.load(b + i)), true)
+    v128.store(outR + i, encode(clamp01(weighted(rr, red, rg, green, rb, blue)), true))
+    v128.store(outG + i, encode(clamp01(weighted(gr, red, gg, green, gb, blue)), true))
+    v128.store(outB + i, encode(clamp01(weighted(br, red, bg, green, bb, blue)), true))
   }
 }
 

@@ -25,20 +25,16 @@ export function vividOklab(l: usize, a: usize, b: usize, count: i32, cos: f32, s
 }
 
 /**
- * Unsharp masking by luma (Rec. 709 weights on encoded values): what a pixel's luma is above that of the blurred picture, less `threshold`, times `amount`, is added to all of its channels.
+ * Unsharp masking by luma (Rec. 709 weights on encoded values): what a pixel's luma is above the blurred one, `soft`, less `threshold`, times `amount`, is added to all of its channels.
  */
-export function unsharpTones(
-  r: usize, g: usize, b: usize, softR: usize, softG: usize, softB: usize, count: i32, amount: f32, threshold: f32, outR: usize, outG: usize, outB: usize,
-): void {
+export function unsharpTones(r: usize, g: usize, b: usize, soft: usize, count: i32, amount: f32, threshold: f32, outR: usize, outG: usize, outB: usize): void {
   const bytes = (<usize>count) << 2
   for (let i: usize = 0; i < bytes; i += 16) {
     const red = v128.load(r + i)
     const green = v128.load(g + i)
     const blue = v128.load(b + i)
-    const dr = f32x4.sub(red, v128.load(softR + i))
-    const dg = f32x4.sub(green, v128.load(softG + i))
-    const db = f32x4.sub(blue, v128.load(softB + i))
-    const d = mulAdd(splat(0.2126), dr, mulAdd(splat(0.7152), dg, f32x4.mul(splat(0.0722), db)))
+    const luma = mulAdd(splat(0.2126), red, mulAdd(splat(0.7152), green, f32x4.mul(splat(0.0722), blue)))
+    const d = f32x4.sub(luma, v128.load(soft + i))
     const over = f32x4.pmax(splat(0), f32x4.sub(f32x4.abs(d), splat(threshold)))
     const sign = v128.and(d, i32x4.splat(0x80000000))
     const added = f32x4.mul(splat(amount), v128.or(over, sign))

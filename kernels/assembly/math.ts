@@ -91,10 +91,10 @@ function decodedBeyond(x: v128): v128 {
   return exp2(f32x4.mul(splat(2.4), log2(base)))
 }
 
-/** Encoded from linear light, IEC 61966-2-1; the straight part goes on below 0. */
+/** Encoded from linear light, IEC 61966-2-1; the straight part goes on below 0. @param toWhite whether nothing is beyond white, which is faster */
 // @ts-ignore: decorator
 @inline
-export function encode(x: v128): v128 {
+export function encode(x: v128, toWhite: bool = false): v128 {
   // In the fourth root, where the curve is nearly straight.
   const t = f32x4.sub(f32x4.sqrt(f32x4.sqrt(f32x4.pmax(x, splat(0)))), splat(0.62))
   const z = f32x4.mul(t, t)
@@ -103,15 +103,17 @@ export function encode(x: v128): v128 {
   const c45 = mulAdd(splat(-0.0461975899), t, splat(0.0642488099))
   const c67 = mulAdd(splat(-0.0727052335), t, splat(0.0641334035))
   let curve = mulAdd(mulAdd(c67, z, c45), f32x4.mul(z, z), mulAdd(c23, z, c01))
-  const beyond = f32x4.gt(x, splat(1))
-  if (v128.any_true(beyond)) curve = v128.bitselect(encodedBeyond(x), curve, beyond)
+  if (!toWhite) {
+    const beyond = f32x4.gt(x, splat(1))
+    if (v128.any_true(beyond)) curve = v128.bitselect(encodedBeyond(x), curve, beyond)
+  }
   return v128.bitselect(f32x4.mul(x, splat(12.92)), curve, f32x4.le(x, splat(0.0031308)))
 }
 
-/** Linear light from encoded, IEC 61966-2-1; the straight part goes on below 0. */
+/** Linear light from encoded, IEC 61966-2-1; the straight part goes on below 0. @param toWhite as for `encode` */
 // @ts-ignore: decorator
 @inline
-export function decode(x: v128): v128 {
+export function decode(x: v128, toWhite: bool = false): v128 {
   const t = f32x4.sub(x, splat(0.52))
   const z = f32x4.mul(t, t)
   const z2 = f32x4.mul(z, z)
@@ -121,8 +123,10 @@ export function decode(x: v128): v128 {
   const c67 = mulAdd(splat(0.007453866), t, splat(-0.0191810784))
   const c89 = mulAdd(splat(0.0941156081), t, splat(-0.0696781957))
   let curve = mulAdd(mulAdd(c89, z2, mulAdd(c67, z, c45)), z2, mulAdd(c23, z, c01))
-  const beyond = f32x4.gt(x, splat(1))
-  if (v128.any_true(beyond)) curve = v128.bitselect(decodedBeyond(x), curve, beyond)
+  if (!toWhite) {
+    const beyond = f32x4.gt(x, splat(1))
+    if (v128.any_true(beyond)) curve = v128.bitselect(decodedBeyond(x), curve, beyond)
+  }
   return v128.bitselect(f32x4.mul(x, splat(<f32>(1.0 / 12.92))), curve, f32x4.le(x, splat(0.04045)))
 }
 

@@ -34,9 +34,9 @@ export function uncover(r: usize, g: usize, b: usize, cover: usize, count: i32, 
   const bytes = (<usize>count) << 2
   for (let i: usize = 0; i < bytes; i += 16) {
     const inverse = f32x4.div(splat(1), f32x4.pmax(decode(v128.load(cover + i)), splat(1e-4)))
-    v128.store(outR + i, encode(clamp01(f32x4.mul(decode(v128.load(r + i)), inverse))))
-    v128.store(outG + i, encode(clamp01(f32x4.mul(decode(v128.load(g + i)), inverse))))
-    v128.store(outB + i, encode(clamp01(f32x4.mul(decode(v128.load(b + i)), inverse))))
+    v128.store(outR + i, encode(clamp01(f32x4.mul(decode(v128.load(r + i)), inverse)), true))
+    v128.store(outG + i, encode(clamp01(f32x4.mul(decode(v128.load(g + i)), inverse)), true))
+    v128.store(outB + i, encode(clamp01(f32x4.mul(decode(v128.load(b + i)), inverse)), true))
   }
 }
 
@@ -235,9 +235,9 @@ export function encodedFromOklab(l: usize, a: usize, b: usize, count: i32, outR:
     const p = cube(mulAdd(splat(0.3963377774), x, mulAdd(splat(0.2158037573), y, light)))
     const q = cube(mulAdd(splat(-0.1055613458), x, mulAdd(splat(-0.0638541728), y, light)))
     const s = cube(mulAdd(splat(-0.0894841775), x, mulAdd(splat(-1.291485548), y, light)))
-    v128.store(outR + i, clamp01(encode(mulAdd(splat(4.0767416621), p, mulAdd(splat(-3.3077115913), q, f32x4.mul(splat(0.2309699292), s))))))
-    v128.store(outG + i, clamp01(encode(mulAdd(splat(-1.2684380046), p, mulAdd(splat(2.6097574011), q, f32x4.mul(splat(-0.3413193965), s))))))
-    v128.store(outB + i, clamp01(encode(mulAdd(splat(-0.0041960863), p, mulAdd(splat(-0.7034186147), q, f32x4.mul(splat(1.707614701), s))))))
+    v128.store(outR + i, encode(clamp01(mulAdd(splat(4.0767416621), p, mulAdd(splat(-3.3077115913), q, f32x4.mul(splat(0.2309699292), s)))), true))
+    v128.store(outG + i, encode(clamp01(mulAdd(splat(-1.2684380046), p, mulAdd(splat(2.6097574011), q, f32x4.mul(splat(-0.3413193965), s)))), true))
+    v128.store(outB + i, encode(clamp01(mulAdd(splat(-0.0041960863), p, mulAdd(splat(-0.7034186147), q, f32x4.mul(splat(1.707614701), s)))), true))
   }
 }
 

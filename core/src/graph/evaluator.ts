@@ -6,7 +6,7 @@ import { clampInto, intersect, sameRect, splitIntoTiles, tilesAround, type Rect 
 import { reducePlane } from '../planes/reduce'
 import { withScratch } from '../planes/scratch'
 import type { Value } from '../planes/value'
-import { LastChange } from './lastChange'
+import { isStage, LastChange } from './lastChange'
 import type { GraphNode } from './node'
 import type { Kernels, Operation, RunContext } from './operation'
 import { coarserGridOf, planFor, type Step } from './plan'
@@ -157,7 +157,7 @@ export class Evaluator {
   }
 
   private worthOf(node: GraphNode): Worth {
-    if (this.keeping !== 'stages' || !operationNamed(node.operation).isStage) return worth.step
+    if (this.keeping !== 'stages' || !isStage(node)) return worth.step
     return this.lastChange.isBeneath(node) ? worth.picture : worth.stage
   }
 

@@ -4,6 +4,11 @@ import type { GraphNode } from './node'
 /** Nodes that are remembered at most, besides those of the last graph. */
 const MOST_NODES = 10_000
 
+/** Whether a node is the picture up to an effect. */
+export function isStage(node: GraphNode): boolean {
+  return (node.isStage ?? operationNamed(node.operation).isStage) === true
+}
+
 /** Where graphs that come one after another begin to differ: the next one will most likely differ there again, since a dial is moved more than once. */
 export class LastChange {
   private seen = new Set<string>()
@@ -23,7 +28,7 @@ export class LastChange {
     const beneath = new Set<string>()
     const fresh = new Set<string>()
     const visitKnown = (node: GraphNode): void => {
-      if (operationNamed(node.operation).isStage) beneath.add(node.key)
+      if (isStage(node)) beneath.add(node.key)
       else node.inputs.forEach(visitKnown)
     }
     const visit = (node: GraphNode): void => {

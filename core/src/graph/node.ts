@@ -9,10 +9,17 @@ export interface GraphNode {
   readonly params: Parameters
   readonly inputs: readonly GraphNode[]
   readonly key: string
+  /** Whether it is the picture up to an effect though its operation does not say so. */
+  readonly isStage?: boolean
 }
 
 /** A node whose key follows from the operation, its parameters and its inputs. */
 export function graphNode(operation: string, params: Parameters, inputs: readonly GraphNode[] = []): GraphNode {
   const key = contentKey(`${operation} ${JSON.stringify(params)} ${inputs.map((input) => input.key).join(' ')}`)
   return { operation, params, inputs, key }
+}
+
+/** The same node as the picture up to an effect: one that takes the place of all beneath it. */
+export function asStage(node: GraphNode): GraphNode {
+  return { ...node, isStage: true }
 }

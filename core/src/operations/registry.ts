@@ -18,6 +18,7 @@ import { hueMask } from './masks/hueMask/hueMask'
 import { lensDrops, refraction } from './optics/lensDrops/lensDrops'
 import { laidPicture } from './sources/laidPicture/laidPicture'
 import { levels } from './fields/levels/levels'
+import { luma } from './fields/luma/luma'
 import { litField } from './light/litField/litField'
 import { litColours } from './light/litColours/litColours'
 import { luminosityMask } from './masks/luminosityMask/luminosityMask'
@@ -27,7 +28,7 @@ import { newlyClipped } from './mixing/newlyClipped/newlyClipped'
 import { mendSpots } from './groundwork/mendSpots/mendSpots'
 import { takeNoise } from './groundwork/takeNoise/takeNoise'
 import { mirror } from './geometry/mirror/mirror'
-import { mix, wholePicture } from './mixing/mix/mix'
+import { mix } from './mixing/mix/mix'
 import { joinFields, scaleField } from './fields/joinFields/joinFields'
 import { layerMix } from './mixing/mixLayer/layerMix'
 import { mixLayer } from './mixing/mixLayer/mixLayer'
@@ -132,6 +133,7 @@ const operations: readonly Operation[] = [
   fork,
   lineAtHalf,
   difference,
+  luma,
   levels,
   curve,
   adjust,
@@ -168,7 +170,6 @@ const operations: readonly Operation[] = [
   holdMask,
   maskAsTones,
   mix,
-  wholePicture,
   clearAir,
   newlyClipped,
   gainByMask,

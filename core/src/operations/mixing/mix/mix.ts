@@ -1,5 +1,5 @@
 import type { Rgb } from '../../../colour/hex'
-import { graphNode, type GraphNode } from '../../../graph/node'
+import { asStage, graphNode, type GraphNode } from '../../../graph/node'
 import type { Operation, RunContext } from '../../../graph/operation'
 import type { Value } from '../../../planes/value'
 import { inputAt, plane } from '../../plane'
@@ -47,22 +47,10 @@ export const mix: Operation<MixParameters> = {
 
 const WHOLE = constantFieldNode(1)
 
-/** A picture that takes the place of all that is beneath it; a stage like any other mix. */
-export const wholePicture: Operation<Record<string, never>> = {
-  name: 'wholePicture',
-  isStage: true,
-  run(context, _, inputs, rect) {
-    const { width, height } = rect
-    const planes = [0, 1, 2].map((channel) => {
-      const out = context.plane(width * height)
-      context.kernels.copyPart(plane(inputAt(inputs, 0), channel), width, 0, 0, out, width, 0, 0, width, height)
-      return out
-    })
-    return { kind: 'tones', rect, planes }
-  },
-}
-
-/** @param own colours of the field as tones, if they differ from place to place */
+/**
+ * A field laid over tones, or its own colours themselves where they take the place of all beneath.
+ * @param own colours of the field as tones, if they differ from place to place
+ */
 export function mixNode(
   base: GraphNode,
   field: GraphNode,
@@ -71,7 +59,7 @@ export function mixNode(
   own?: GraphNode,
 ): GraphNode {
   const isWhole = own && !mask && params.mode === 'normal' && params.amount === 1 && !params.linear && field.key === WHOLE.key
-  if (isWhole) return graphNode('wholePicture', {}, [own])
+  if (isWhole) return asStage(own)
   const inputs = [base, field, ...(own ? [own] : []), ...(mask ? [mask] : [])]
   return graphNode('mix', own ? { ...params, colour: 'own' } : params, inputs)
 }
