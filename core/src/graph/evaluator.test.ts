@@ -2,14 +2,19 @@ import { beforeAll, describe, expect, it } from 'vitest'
 import { loadKernels } from '../../test-support/kernels'
 import { evaluatorFor, photoFrom, renderAll, samplePixels } from '../../test-support/pictures'
 import { newEffect } from '../effects/newEffect'
+import type { Effect } from '../effects/registry'
 import type { PhotoData } from '../photo/photoData'
 import { gridAt, gridBounds } from '../planes/grid'
+import { KnownNodes, ReceivedNodes } from '../pool/sentGraph'
 import { renderTile } from '../render/renderTile'
 import { sceneGraph } from '../render/sceneGraph'
+import { Evaluator } from './evaluator'
 import type { GraphNode } from './node'
 import type { Kernels } from './operation'
 
 const size = { width: 700, height: 500 }
+/** Of one picture. */
+const BYTES = 3 * 4 * size.width * size.height
 let kernels: Kernels
 let photo: PhotoData
 let node: GraphNode
@@ -38,6 +43,28 @@ describe('an evaluation that is given up', () => {
       evaluator.addPhoto(photo)
     }
     expect(Buffer.from(renderAll(evaluator, node, size).pixels).equals(expected)).toBe(true)
+  })
+})
+
+describe('a correction that takes the place of all beneath it', () => {
+  it('is kept for the next change above it, in a thread too, where there is room for little', () => {
+    const [known, received] = [new KnownNodes(), new ReceivedNodes()]
+    const evaluator = new Evaluator(kernels, 3 * BYTES)
+    evaluator.addPhoto(photo)
+    const grid = gridAt(size, 1)
+    const curves = (id: string, look = 'Gentle S'): Effect => newEffect(size, { kind: 'curves', id, look })
+    const run = (look: string): string[] => {
+      const operations: string[] = []
+      const above = ['third', 'fourth', 'fifth'].map((id) => curves(id))
+      const effects = [newEffect(size, { kind: 'vignette', id: 'first' }), curves('second', look), ...above]
+      evaluator.onRun = ({ operation }) => operations.push(operation)
+      renderTile(evaluator, received.receive(known.send(sceneGraph({ photo, effects }))), grid, gridBounds(grid))
+      return operations
+    }
+    expect(run('Gentle S')).toContain('gainByMask')
+    // The first change finds out where the next one will be.
+    run('Faded')
+    expect(run('Crossed colours')).not.toContain('gainByMask')
   })
 })
 

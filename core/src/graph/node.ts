@@ -19,7 +19,7 @@ export function graphNode(operation: string, params: Parameters, inputs: readonl
   return { operation, params, inputs, key }
 }
 
-/** The same node as the picture up to an effect: one that takes the place of all beneath it. */
+/** The same node as the picture up to an effect: one that takes the place of all beneath it. It has a key of its own. */
 export function asStage(node: GraphNode): GraphNode {
-  return { ...node, isStage: true }
+  return { ...node, key: contentKey(`stage ${node.key}`), isStage: true }
 }

@@ -1,10 +1,7 @@
-import type { GraphNode, Parameters } from '../graph/node'
+import type { GraphNode } from '../graph/node'
 
 /** A node as it crosses to a thread: its inputs by their keys. */
-interface SentNode {
-  readonly key: string
-  readonly operation: string
-  readonly params: Parameters
+interface SentNode extends Omit<GraphNode, 'inputs'> {
   readonly inputs: readonly string[]
 }
 
@@ -38,9 +35,8 @@ export class KnownNodes {
       if (this.known.has(node.key)) return
       this.known.add(node.key)
       node.inputs.forEach(visit)
-      const { key, operation, params, inputs } = node
-      this.keys.push(key)
-      nodes.push({ key, operation, params, inputs: inputs.map((input) => input.key) })
+      this.keys.push(node.key)
+      nodes.push({ ...node, inputs: node.inputs.map((input) => input.key) })
     }
     visit(root)
     if (nodes.length === this.known.size) this.first = nodes.length
@@ -60,9 +56,9 @@ export class ReceivedNodes {
   /** @throws Error if a node refers to one that was never sent */
   receive({ root, nodes, forget }: SentGraph): GraphNode {
     if (forget) this.nodes.clear()
-    for (const { key, operation, params, inputs } of nodes) {
-      const node = { key, operation, params, inputs: inputs.map((input) => this.nodeAt(input)) }
-      this.nodes.set(key, { node, index: this.nodes.size })
+    for (const sent of nodes) {
+      const node = { ...sent, inputs: sent.inputs.map((input) => this.nodeAt(input)) }
+      this.nodes.set(node.key, { node, index: this.nodes.size })
     }
     return this.nodeAt(root)
   }
