@@ -25,9 +25,12 @@ describe('weather of every kind', () => {
       const { width, height } = canvas as HTMLCanvasElement
       const context = (canvas as HTMLCanvasElement).getContext('2d')!
       const strip = Math.floor(height / 8)
-      return Array.from({ length: 8 }, (_, i) =>
-        context.getImageData(0, i * strip, width, strip).data.reduce((sum, value) => sum + value, 0),
-      )
+      return Array.from({ length: 8 }, (_, i) => {
+        const { data } = context.getImageData(0, i * strip, width, strip)
+        let sum = 0
+        for (let at = 0; at < data.length; at++) sum += data[at]!
+        return sum
+      })
     })
   }
 
