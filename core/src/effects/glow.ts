@@ -1,7 +1,7 @@
 import { z } from 'zod'
 import type { GraphNode } from '../graph/node'
 import { choiceControl, lengthControl, strengthControl } from '../model/controls'
-import { combineMasksNode } from '../operations/masks/combineMasks/combineMasks'
+import { invertedNode } from '../operations/masks/combineMasks/combineMasks'
 import { gaussianBlurNode } from '../operations/blurs/gaussianBlur/gaussianBlur'
 import { joinFieldsNode, scaleFieldNode } from '../operations/fields/joinFields/joinFields'
 import { luminosityMaskNode } from '../operations/masks/luminosityMask/luminosityMask'
@@ -53,10 +53,7 @@ export function glowNode(
     ...part(shape.wide, shape.wideRadius),
   ]
   const glow = spread.length > 0 ? sumFieldsNode(spread) : scaleFieldNode(source, 0)
-  const seen =
-    shape.sits === 'behind'
-      ? joinFieldsNode([glow, combineMasksNode(undefined, source, { join: 'subtract', strength: 1 })], 'product')
-      : glow
+  const seen = shape.sits === 'behind' ? joinFieldsNode([glow, invertedNode(source)], 'product') : glow
   if (shape.spill === 0) return seen
   const brights = luminosityMaskNode(picture, { channel: 'encodedLuma', curve: 'brights', handles: [0, 1, 1, 1], steepness: 0 })
   const wash = joinFieldsNode([gaussianBlurNode(source, shape.spillReach), brights], 'product')

@@ -1,6 +1,6 @@
 import type { GraphNode } from '../graph/node'
 import type { Where } from '../model/look'
-import { combineMasksNode } from '../operations/masks/combineMasks/combineMasks'
+import { combineMasksNode, invertedNode } from '../operations/masks/combineMasks/combineMasks'
 import { gaussianBlurNode } from '../operations/blurs/gaussianBlur/gaussianBlur'
 import { followEdgesNode } from '../operations/masks/followEdges/followEdges'
 import { holdMaskNode } from '../operations/masks/holdMask/holdMask'
@@ -23,7 +23,7 @@ export function singleMaskNode(mask: Mask, context: MaskContext): GraphNode | un
   const raw = maskDefinitionOf(mask.kind).node(mask, context)
   if (!raw) return undefined
   // White less the mask.
-  const turned = mask.invert ? combineMasksNode(undefined, raw, { join: 'subtract', strength: 1 }) : raw
+  const turned = mask.invert ? invertedNode(raw) : raw
   const moved = followEdgesNode(morphologyNode(turned, mask.grow), context.picture, mask.edges)
   return gaussianBlurNode(moved, mask.feather)
 }

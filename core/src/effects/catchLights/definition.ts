@@ -3,7 +3,7 @@ import type { GraphNode } from '../../graph/node'
 import { lengthControl, numberControl, percentControl } from '../../model/controls'
 import { differenceNode } from '../../operations/fields/difference/difference'
 import { airlightNode } from '../../operations/distance/airlight/airlight'
-import { combineMasksNode } from '../../operations/masks/combineMasks/combineMasks'
+import { invertedNode } from '../../operations/masks/combineMasks/combineMasks'
 import { gaussianBlurNode } from '../../operations/blurs/gaussianBlur/gaussianBlur'
 import { joinFieldsNode, scaleFieldNode } from '../../operations/fields/joinFields/joinFields'
 import { levelsNode } from '../../operations/fields/levels/levels'
@@ -63,7 +63,7 @@ export const catchLights = defineEffect({
 function nearer(field: GraphNode, percent: number, { knownDistance }: EffectScene): GraphNode {
   if (percent === 0 || !knownDistance) return field
   const far = scaleFieldNode(airlightNode(knownDistance, { extinction: 1 / CLEAR_FOR, start: 0 }), percent / 100)
-  return joinFieldsNode([field, combineMasksNode(undefined, far, { join: 'subtract', strength: 1 })], 'product')
+  return joinFieldsNode([field, invertedNode(far)], 'product')
 }
 
 /** Metres at which a third of it is left. */

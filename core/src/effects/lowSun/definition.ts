@@ -3,7 +3,7 @@ import type { GraphNode } from '../../graph/node'
 import { lengthControl, numberControl, percentControl } from '../../model/controls'
 import { burstsNode } from '../../operations/sources/burst/burst'
 import { gainByMaskNode } from '../../operations/colour/gainByMask/gainByMask'
-import { combineMasksNode } from '../../operations/masks/combineMasks/combineMasks'
+import { invertedNode } from '../../operations/masks/combineMasks/combineMasks'
 import { constantFieldNode } from '../../operations/sources/constantField/constantField'
 import { gaussianBlurNode } from '../../operations/blurs/gaussianBlur/gaussianBlur'
 import { joinFieldsNode, scaleFieldNode } from '../../operations/fields/joinFields/joinFields'
@@ -97,10 +97,6 @@ function glowAbout({ x, y }: { x: number; y: number }, core: number, halo: numbe
   )
 }
 
-function opposite(field: GraphNode): GraphNode {
-  return combineMasksNode(undefined, field, { join: 'subtract', strength: 1 })
-}
-
 /** Open where the photo is bright: there is nothing in front of the sun. */
 function openSky({ ridge }: LowSunControls['pattern'], { picture }: EffectScene): GraphNode {
   const at = ridge / 100
@@ -115,7 +111,7 @@ function openSky({ ridge }: LowSunControls['pattern'], { picture }: EffectScene)
 /** Away from the sun everything is darker, and has some of its colour. */
 function darkened({ pattern, shape }: LowSunControls, { beneath, marks, phase }: EffectScene, tint: Rgb): GraphNode {
   const gain = gainOfLight(tint, -shape.rest, (0.45 * shape.warmth) / 100)
-  const far = opposite(scaleFieldNode(glowAbout(originOf(pattern, marks), 0, 1, 1.2 * pattern.glow, phase), 0.8))
+  const far = invertedNode(scaleFieldNode(glowAbout(originOf(pattern, marks), 0, 1, 1.2 * pattern.glow, phase), 0.8))
   return gainByMaskNode(beneath, far, { outside: [1, 1, 1], inside: gain })
 }
 
@@ -125,7 +121,7 @@ function withAir(under: GraphNode, { pattern, shape }: LowSunControls, scene: Ef
   const level = horizonOf(scene.marks) ?? { y, turn: 0 }
   const band = bandMaskNode({ x: scene.width / 2, y: level.y, turn: level.turn, width: 0, softness: pattern.airHeight })
   const near = glowAbout({ x, y }, 0, 1, 1.6 * pattern.glow, scene.phase)
-  const air = joinFieldsNode([band, near, opposite(scaleFieldNode(opposite(openSky(pattern, scene)), 0.75))], 'product')
+  const air = joinFieldsNode([band, near, invertedNode(scaleFieldNode(invertedNode(openSky(pattern, scene)), 0.75))], 'product')
   return mixNode(under, scaleFieldNode(air, (0.75 * shape.air) / 100), undefined, {
     mode: 'screen',
     amount: 1,
@@ -140,7 +136,7 @@ function withRim(under: GraphNode, { pattern, shape }: LowSunControls, scene: Ef
   const sky = openSky(pattern, scene)
   const creeping = levelsNode(gaussianBlurNode(sky, shape.rimWidth), { black: 0.05, white: 0.75, gamma: 1 })
   const near = glowAbout(originOf(pattern, scene.marks), 0, 1, pattern.glow, scene.phase)
-  const rim = joinFieldsNode([creeping, opposite(sky), near], 'product')
+  const rim = joinFieldsNode([creeping, invertedNode(sky), near], 'product')
   return mixNode(under, scaleFieldNode(rim, shape.rim / 100), undefined, { mode: 'screen', amount: 1, linear: false, colour: tint })
 }
 

@@ -9,7 +9,7 @@ import { gaussianBlurNode } from '../../operations/blurs/gaussianBlur/gaussianBl
 import { joinFieldsNode, scaleFieldNode } from '../../operations/fields/joinFields/joinFields'
 import { lightColoursNode, lightFieldNode, uncoveredNode } from '../../operations/light/lightOfTones/lightOfTones'
 import { inSpaceNode } from '../../operations/colour/inSpace/inSpace'
-import { combineMasksNode } from '../../operations/masks/combineMasks/combineMasks'
+import { invertedNode } from '../../operations/masks/combineMasks/combineMasks'
 import { outlineMaskNode } from '../../operations/masks/outlineMask/outlineMask'
 import { similarMaskNode } from '../../operations/masks/similarMask/similarMask'
 import { constantFieldNode } from '../../operations/sources/constantField/constantField'
@@ -106,7 +106,7 @@ function seen(tones: GraphNode, { without, colour, reach }: OverlayControls['sha
     reachPlace: EVERYWHERE,
     reachColour: steady((FARTHEST_COLOUR * reach) / 100),
   })
-  return scaleFieldNode(combineMasksNode(undefined, alike, { join: 'subtract', strength: 1 }), 1)
+  return scaleFieldNode(invertedNode(alike), 1)
 }
 
 /** 1 within its borders, 0 outside, softly over some px inside of them. */

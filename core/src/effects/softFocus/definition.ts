@@ -3,7 +3,7 @@ import type { GraphNode } from '../../graph/node'
 import { rgbFromHex } from '../../colour/hex'
 import { choiceControl, colourControl, lengthControl, numberControl, percentControl } from '../../model/controls'
 import { adjustNode } from '../../operations/colour/adjust/adjust'
-import { combineMasksNode } from '../../operations/masks/combineMasks/combineMasks'
+import { invertedNode } from '../../operations/masks/combineMasks/combineMasks'
 import { constantFieldNode } from '../../operations/sources/constantField/constantField'
 import { curveNode } from '../../operations/fields/curve/curve'
 import { fadeTonesNode } from '../../operations/mixing/fadeTones/fadeTones'
@@ -204,9 +204,7 @@ function luminosity(tones: GraphNode, handles: readonly [number, number, number,
 function protectedField({ pattern, shape }: SoftFocusControls, { beneath }: EffectScene): GraphNode {
   const whole = constantFieldNode(pattern.by === 'pair' ? 1 : shape.glow / 100)
   const less = (handles: readonly [number, number, number, number], part: number): GraphNode[] =>
-    part > 0
-      ? [combineMasksNode(undefined, scaleFieldNode(luminosity(beneath, handles), part / 100), { join: 'subtract', strength: 1 })]
-      : []
+    part > 0 ? [invertedNode(scaleFieldNode(luminosity(beneath, handles), part / 100))] : []
   return joinFieldsNode(
     [whole, ...less([0.6, 0.9, 1, 1], shape.protectHighlights), ...less([0, 0, 0.1, 0.4], shape.protectShadows)],
     'product',

@@ -4,7 +4,7 @@ import { mapRgb, type Rgb } from '../../colour/hex'
 import type { GraphNode } from '../../graph/node'
 import { angleControl, lengthControl, numberControl, percentControl, placeControl, seedControl } from '../../model/controls'
 import { cloudMaskNode } from '../../operations/masks/cloudMask/cloudMask'
-import { combineMasksNode } from '../../operations/masks/combineMasks/combineMasks'
+import { invertedNode } from '../../operations/masks/combineMasks/combineMasks'
 import { joinFieldsNode, scaleFieldNode } from '../../operations/fields/joinFields/joinFields'
 import { bandMaskNode } from '../../operations/masks/shapeMasks/bandMask'
 import { lineMaskNode } from '../../operations/masks/shapeMasks/lineMask'
@@ -183,7 +183,7 @@ function galaxy({ pattern }: StarControls, scene: EffectScene): GraphNode {
 
 /** 1 less a part of a field: 1 - k f = (1 - k) + k (1 - f). */
 function opposite(field: GraphNode, part: number): GraphNode {
-  return combineMasksNode(undefined, scaleFieldNode(field, part), { join: 'subtract', strength: 1 })
+  return invertedNode(scaleFieldNode(field, part))
 }
 
 /** Fades into the air low over the horizon. */

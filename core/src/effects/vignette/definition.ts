@@ -4,7 +4,7 @@ import { mapRgb, type Rgb } from '../../colour/hex'
 import { numberControl, percentControl } from '../../model/controls'
 import { steady } from '../../graph/steady'
 import { gainByMaskNode } from '../../operations/colour/gainByMask/gainByMask'
-import { combineMasksNode } from '../../operations/masks/combineMasks/combineMasks'
+import { invertedNode } from '../../operations/masks/combineMasks/combineMasks'
 import { joinFieldsNode, scaleFieldNode } from '../../operations/fields/joinFields/joinFields'
 import { luminosityMaskNode } from '../../operations/masks/luminosityMask/luminosityMask'
 import { ellipseMaskNode } from '../../operations/masks/shapeMasks/ellipseMask'
@@ -59,7 +59,7 @@ export const vignette = defineEffect({
     pattern: `full at ${Math.round(pattern.size)} %`,
     shape: `${Number(shape.darken.toFixed(2))} EV darker${shape.lift ? `, middle ${Number(shape.lift.toFixed(2))} EV lighter` : ''}`,
   }),
-  pattern: ({ pattern }, scene) => combineMasksNode(undefined, within(pattern, scene), { join: 'subtract', strength: 1 }),
+  pattern: ({ pattern }, scene) => invertedNode(within(pattern, scene)),
   contribute: (controls, scene) => ({ gives: 'correction', field: constantFieldNode(1), picture: () => darkened(controls, scene) }),
 })
 

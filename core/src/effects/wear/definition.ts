@@ -5,7 +5,7 @@ import { gaussianBlurNode } from '../../operations/blurs/gaussianBlur/gaussianBl
 import { joinFieldsNode, scaleFieldNode } from '../../operations/fields/joinFields/joinFields'
 import { levelsNode } from '../../operations/fields/levels/levels'
 import { sumFieldsNode } from '../../operations/fields/sumFields/sumFields'
-import { combineMasksNode } from '../../operations/masks/combineMasks/combineMasks'
+import { invertedNode } from '../../operations/masks/combineMasks/combineMasks'
 import { ellipseMaskNode } from '../../operations/masks/shapeMasks/ellipseMask'
 import { streaksNode, type StreakLayer } from '../../operations/sources/streaks/streaks'
 import { turbulenceNode } from '../../operations/sources/turbulence/turbulence'
@@ -124,6 +124,6 @@ function towardsBorders({ shape }: WearControls, field: GraphNode, { frame }: Ef
     turn: -frame.turn,
     softness: 1,
   })
-  const outside = combineMasksNode(undefined, scaleFieldNode(inside, shape.borders / 100), { join: 'subtract', strength: 1 })
+  const outside = invertedNode(scaleFieldNode(inside, shape.borders / 100))
   return joinFieldsNode([field, outside], 'product')
 }

@@ -36,3 +36,8 @@ export const combineMasks: Operation<CombineParameters> = {
 export function combineMasksNode(above: GraphNode | undefined, mask: GraphNode, params: CombineParameters): GraphNode {
   return graphNode('combineMasks', params, above ? [above, mask] : [mask])
 }
+
+/** Open where a mask is shut, and shut where it is open. */
+export function invertedNode(mask: GraphNode): GraphNode {
+  return combineMasksNode(undefined, mask, { join: 'subtract', strength: 1 })
+}
