@@ -11,6 +11,7 @@ import sharp from 'sharp'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { deepPictureIn, fileOf } from '../core/test-support/codecs'
 import { dngOf } from '../core/test-support/dng'
+import { appears } from './support/appears'
 import { addEffect, canvasPixel, dropPhoto, exportedFile, launch, settled, shelfReady, visit, saveRecipe } from './support/browser'
 import { drag, fittedPhoto, pngOf, shownPhoto, view } from './support/photo'
 
@@ -327,6 +328,8 @@ describe('files of cameras and archives', () => {
     await devtools.send('Emulation.setEmulatedMedia', { features: [{ name: 'color-gamut', value: 'p3' }] })
     await page.reload()
     await settled(page)
+    // The rain keeps out of what was read, and so does that of the command line.
+    await appears(page, '[data-testid=picture][data-read=true]')
     const wide = await page.evaluate(() => {
       const canvas = document.querySelector<HTMLCanvasElement>('[data-testid=picture]')!
       const { data } = canvas.getContext('2d')!.getImageData(canvas.width / 2, canvas.height / 2, 1, 1, { colorSpace: 'display-p3' })
