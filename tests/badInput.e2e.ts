@@ -1,5 +1,6 @@
 import type { Browser, Page } from 'playwright-core'
 import sharp from 'sharp'
+import { storedIn } from './support/database'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { demoNames, dropFile, launch, settled, shelfReady, visit } from './support/browser'
 
@@ -53,6 +54,24 @@ describe('bad input', () => {
     await page.getByRole('link', { name: 'Export' }).click()
     await page.getByText('4500 × 3500 px').waitFor()
     await page.goto(new URL('/', page.url()).href)
+  })
+
+  it('a picture over 60 megapixels that is dropped once more is offered reduced again', async () => {
+    await shelfReady(page)
+    await dropFile(page, await grey(9000, 7000).png().toBuffer(), 'huge.png', 'image/png')
+    await page.getByRole('button', { name: 'Leave it' }).click({ timeout: 40_000 })
+    const records = await storedIn(page, 'photos')
+    expect(records.filter(({ fileName }) => fileName === 'huge.png')).toMatchObject([{ reduced: true }])
+  })
+
+  it('two photos that are dropped at once are answered', async () => {
+    const transfer = await page.evaluateHandle(() => {
+      const made = new DataTransfer()
+      for (const name of ['one.png', 'two.png']) made.items.add(new File(['x'], name, { type: 'image/png' }))
+      return made
+    })
+    for (const event of ['dragenter', 'dragover', 'drop']) await page.dispatchEvent('main', event, { dataTransfer: transfer })
+    await page.getByText('Drop one photo at a time').waitFor()
   })
 
   /** Changes the stored document of the first scene of a name. */

@@ -1,6 +1,6 @@
 import { writeFile } from 'node:fs/promises'
 import { join } from 'node:path'
-import { MARKS_VERSION, noGroundwork, noMarks, type Groundwork, type Reading, type Size } from '@welkinar/core'
+import { documentVersion, noGroundwork, noMarks, type Groundwork, type Reading, type Size } from '@welkinar/core'
 import sharp from 'sharp'
 import { readPhoto } from '../../core/src/reading/readPhoto'
 import { benchPhoto } from './photo24'
@@ -19,6 +19,6 @@ export async function marksFile(folder: string, photo: string, size: Size, groun
   known.set(photo, reading)
   const path = join(folder, 'marks.json')
   const parts = { marks: { ...noMarks, reading: await reading }, groundwork: { ...noGroundwork, ...groundwork }, depth: null }
-  await writeFile(path, JSON.stringify({ format: 'welkinar-marks', version: MARKS_VERSION, madeFor: size, ...parts }))
+  await writeFile(path, JSON.stringify({ format: 'welkinar-marks', ...documentVersion, madeFor: size, ...parts }))
   return path
 }

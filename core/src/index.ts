@@ -47,8 +47,8 @@ export {
   type Ramp,
   type Where,
 } from './model/look'
-export { groundworkFor, marksFor, MARKS_VERSION, parseMarks, type MarksFile } from './model/marksFile'
-export { parseRecipe, picturesOfStack, RECIPE_VERSION, stackFor, stackWithout, type Recipe } from './model/recipe'
+export { groundworkFor, marksFor, parseMarks, type MarksFile } from './model/marksFile'
+export { parseRecipe, picturesOfStack, stackFor, stackWithout, type Recipe } from './model/recipe'
 export { checkedAfter, checkedScene, Refusal, type ChangedPath, type CheckedScene } from './model/checked'
 export { mend, type Mended } from './model/mend'
 export { listLimit, rolesOf } from './model/roles'
@@ -56,6 +56,8 @@ export { effectOfNode } from './render/effectOfNode'
 export { pinnedStatesOf } from './model/stack'
 export { emptyStack, fitStack, withNewIds, type PinnedState, type Stack } from './model/stack'
 export { upgradeDocument, upgradeFromVersion1 } from './model/upgrade'
+export { ageOf, documentVersion, type Age } from './model/version'
+export { isTooDeep } from './model/nesting'
 export { depthSchema, type DepthPicture } from './model/depth'
 export { levelSchema, type LevelMark } from './model/level'
 export { bytesFrom, NOT_READ, nothingRead, notRead, type Reading, type SmallCodes } from './model/reading'
@@ -109,7 +111,7 @@ export {
   type RegionMark,
   type SceneMarks,
 } from './model/marks'
-export { picturesOfScene, sceneSchema, sceneWithout, SCENE_VERSION, untouched, type PhotoReference, type Scene } from './model/scene'
+export { picturesOfScene, sceneSchema, sceneWithout, untouched, type PhotoReference, type Scene } from './model/scene'
 export { bandLine, type BandMask } from './masks/band/definition'
 export { guidesAlong, placesAlong } from './masks/brush/guides'
 export {
@@ -139,7 +141,7 @@ export type { SimilarMask } from './masks/similar/definition'
 export { tonesOf } from './masks/tonesFrom'
 export { maskProblem } from './masks/whereNode'
 export { UserProblem } from './model/userProblem'
-export { cutOutId, fileIdOf, inColourId, spaceOfId, wideId, workingSpaceOf } from './photo/pictureIds'
+export { cutOutId, fileIdOf, inColourId, reducedId, spaceOfId, wideId, workingSpaceOf } from './photo/pictureIds'
 export { maskJoins, type MaskJoin } from './operations/masks/combineMasks/combineMasks'
 export {
   toneChannels,

@@ -46,7 +46,7 @@ export async function startServer({ port, host }: ServerOptions): Promise<string
   server.get('/index.html', (_, reply) => sendPage(reply))
   // Every address of the application is the same page; a missing file is missing.
   server.setNotFoundHandler((request, reply) =>
-    request.method === 'GET' && !/\.\w+$/.test(request.url.split('?')[0] ?? '')
+    (request.method === 'GET' || request.method === 'HEAD') && !/\.\w+$/.test(request.url.split('?')[0] ?? '')
       ? sendPage(reply)
       : reply.code(404).type('text/plain').send('There is nothing here.'),
   )

@@ -17,14 +17,27 @@ export function ErrorPage({ message }: ErrorPageProps) {
         {message ?? explain(error)}
       </Typography>
       <Typography sx={{ mb: 4 }}>Your scenes are still on the Shelf.</Typography>
-      <Button component={Link} to="/" variant="contained">
-        To the Shelf
-      </Button>
+      {isRenewed(error) ? (
+        <Button variant="contained" onClick={() => location.reload()}>
+          Load this page anew
+        </Button>
+      ) : (
+        <Button component={Link} to="/" variant="contained">
+          To the Shelf
+        </Button>
+      )}
     </Box>
   )
 }
 
+/** Code that loads late is gone when the server has a newer build than the page. Browsers say so each in words of its own. */
+function isRenewed(error: unknown): boolean {
+  return error instanceof TypeError && /module script|dynamically imported module/i.test(error.message)
+}
+
 function explain(error: unknown): string {
+  if (isRenewed(error))
+    return 'A part of Welkinar could not be loaded: it was renewed since this page was opened, or the server cannot be reached.'
   if (error instanceof UserProblem) return error.message
   if (isRouteErrorResponse(error) && error.status === 404) return 'There is no page at this address.'
   return `Something went wrong: ${error instanceof Error ? error.message : String(error)}`

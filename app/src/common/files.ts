@@ -8,6 +8,11 @@ export function saveFile(content: Blob, fileName: string): void {
   setTimeout(() => URL.revokeObjectURL(address), 10_000)
 }
 
+/** Hands a value to the person as a JSON file. */
+export function saveJson(value: unknown, name: string): void {
+  saveFile(new Blob([JSON.stringify(value, null, 2)], { type: 'application/json' }), `${safeFileName(name)}.json`)
+}
+
 /** Lets the person choose one file. Resolves with nothing if they choose none. */
 export async function chooseFile(accept: string): Promise<File | undefined> {
   return (await chooseFiles(accept, false))[0]

@@ -1,4 +1,5 @@
-import { UserProblem, type Size } from '@welkinar/core'
+import { UserProblem, type PictureReference, type Size } from '@welkinar/core'
+import type { Reduce } from '@welkinar/core/pool'
 import { loadPhotoFile } from '../storage/photos'
 import { renderPool } from './engine'
 
@@ -30,13 +31,13 @@ export interface PhotoLease {
   release(): void
 }
 
-/** Holds a stored photo or picture in the threads; it is decoded once. */
-export function leasePhoto(id: string): PhotoLease {
-  return lease(id, () => openStored(id))
+/** Holds a stored photo or picture in the threads; it is decoded once. The reference says at which size it is meant. */
+export function leasePhoto(reference: PictureReference): PhotoLease {
+  return lease(reference.id, () => openStored(reference))
 }
 
-/** Decodes a photo file that is not stored yet, and holds it. @param reduce opens one beyond the size limit at a size below it */
-export function leaseFile(id: string, file: Blob, fileName: string, reduce: boolean): PhotoLease {
+/** Decodes a photo file that is not stored yet, and holds it. @param reduce what to do with one beyond the size limit */
+export function leaseFile(id: string, file: Blob, fileName: string, reduce: Reduce): PhotoLease {
   return lease(id, () => decodeInThreads(id, file, fileName, reduce))
 }
 
@@ -73,13 +74,14 @@ function giveBack(id: string, one: Held): void {
   }
 }
 
-async function openStored(id: string): Promise<OpenPhoto> {
+/** Whether one was reduced is told by the size that the scene has: an earlier build could lose what was noted of that. */
+async function openStored({ id, width, height }: PictureReference): Promise<OpenPhoto> {
   const stored = await loadPhotoFile(id)
   if (!stored) throw new UserProblem('The photo of this scene is no longer in this browser’s storage.')
-  return decodeInThreads(id, stored.file, stored.fileName, stored.reduced)
+  return decodeInThreads(id, stored.file, stored.fileName, { width, height })
 }
 
-async function decodeInThreads(id: string, file: Blob, fileName: string, reduce: boolean): Promise<OpenPhoto> {
+async function decodeInThreads(id: string, file: Blob, fileName: string, reduce: Reduce): Promise<OpenPhoto> {
   const pool = await renderPool()
   const bytes = new Uint8Array(await file.arrayBuffer())
   const opened = await pool.openPhoto(id, bytes, fileName, reduce)

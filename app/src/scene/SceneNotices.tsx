@@ -29,6 +29,17 @@ export function SceneNotices({ scene }: { readonly scene: OpenScene }) {
 }
 
 function OnlyRead({ scene, reason }: { readonly scene: OpenScene; readonly reason: ReadOnly }) {
+  if (reason === 'newer') {
+    return <Notice role="status">This scene was made by a newer Welkinar. You see of it what this one knows, and cannot change it.</Notice>
+  }
+  if (reason === 'no room') {
+    return (
+      <Notice role="alert">
+        <b>Something in this scene could not be read, and what is stored could not be set aside.</b> Nothing is changed; make room by
+        deleting scenes on the Shelf, and open it again.
+      </Notice>
+    )
+  }
   if (reason === 'gone') return <Notice role="alert">This scene was deleted in another tab; what you see is not stored any more.</Notice>
   const take = () => scene.takeOver().catch((error: unknown) => showProblem(error, 'Going on here'))
   return (

@@ -33,12 +33,13 @@ export class Autosave {
   private tries = 0
   private stopWatching: (() => void) | undefined
 
-  /** Begins to save what is changed from here on. @param loaded what is stored now */
-  start({ revision }: Pick<LoadedScene, 'revision'>): void {
-    this.stored = useScene.getState().history
-    this.latest = this.stored
+  /** Begins to save what is changed. @param stored what is stored now, as the store shows it or showed it a moment ago */
+  start({ revision }: Pick<LoadedScene, 'revision'>, stored: SceneHistory | undefined): void {
+    this.stored = stored
+    this.latest = useScene.getState().history
     this.revision = revision
     useSaveState.setState({ state: 'saved' })
+    if (this.latest && this.latest.scene !== stored?.scene) this.soon()
     const unsubscribe = useScene.subscribe(({ history }, before) => {
       // Zooming and the like change the store, not the scene.
       if (!history || history.scene === before.history?.scene || history.scene.id !== this.stored?.scene.id) return

@@ -8,7 +8,7 @@ import {
   maskDefinitions,
   mixModes,
   newEffect,
-  SCENE_VERSION,
+  documentVersion,
   sceneSchema,
   schemaAt,
   untouched,
@@ -40,7 +40,7 @@ const SEQUENCES = Number(process.env['WELKINAR_SEQUENCES'] ?? 250)
 
 const photo = { id: 'p', fileName: 'p.jpg', width: 1200, height: 800 }
 const empty: Scene = {
-  ...{ format: 'welkinar-scene', version: SCENE_VERSION, id: 's', name: 'S', created: 0, edited: 0 },
+  ...{ format: 'welkinar-scene', ...documentVersion, id: 's', name: 'S', created: 0, edited: 0 },
   photo,
   ...untouched,
   ...emptyStack,

@@ -1,4 +1,4 @@
-import { emptyStack, newEffect, Refusal, SCENE_VERSION, type CheckedScene, type Scene, untouched } from '@welkinar/core'
+import { emptyStack, newEffect, Refusal, documentVersion, type CheckedScene, type Scene, untouched } from '@welkinar/core'
 import { describe, expect, it } from 'vitest'
 import { insertEffect, moveEffect, stepEffect } from '../workbench/depthLine/moveEffect'
 import { applyChange, redo as redoStep, undo as undoStep, type SceneHistory } from './history'
@@ -7,7 +7,7 @@ const photo = { id: 'p', fileName: 'p.jpg', width: 3000, height: 2000 }
 const effect = (id: string, place?: 'sky' | 'far' | 'near') => newEffect(photo, { kind: 'rain', id, ...(place ? { place } : {}) })
 const scene = (effects = [effect('a')]): Scene => ({
   format: 'welkinar-scene',
-  version: SCENE_VERSION,
+  ...documentVersion,
   id: 's',
   name: 'S',
   created: 0,

@@ -1,7 +1,8 @@
-import { sceneWithout, type CheckedScene } from '@welkinar/core'
+import { sceneWithout, UserProblem, type CheckedScene } from '@welkinar/core'
 import type { RenderPool } from '@welkinar/core/pool'
 import { showNotice, showProblem } from '../common/notices'
 import { renderPool } from '../engine/engine'
+import { loadPhotoFile } from '../storage/photos'
 import { addScenes, loadScene, noteOpened, type LoadedScene } from '../storage/scenes'
 import { onSavedElsewhere, SceneLock } from '../storage/sceneLock'
 import { Autosave } from './autosave'
@@ -18,7 +19,8 @@ export class OpenScene {
   private readonly lock: SceneLock
   private thumbnail: Thumbnail | undefined
   private stopFollowing: (() => void) | undefined
-  private revision = -1
+  /** What is on the screen of what is stored. */
+  private shown: LoadedScene | undefined
 
   private constructor(
     readonly id: string,
@@ -41,7 +43,6 @@ export class OpenScene {
     try {
       const loaded = await loadScene(id)
       const [gone, pool] = [await pictures.hold(loaded.scene), await renderPool()]
-      if (gone.length > 0) showNotice('A picture that a mask or the depth of this scene reads is no longer stored; it is left out.')
       signal.throwIfAborted()
       const scene = new OpenScene(id, pool, pictures)
       await scene.begin(loaded, gone)
@@ -56,13 +57,16 @@ export class OpenScene {
   /** Goes on here with what another tab has open. */
   async takeOver(): Promise<void> {
     await this.lock.takeOver()
-    await this.write(await this.load())
+    await this.write()
   }
 
-  /** Stores the scene as it is on the screen as one of its own. Returns its id. */
+  /** Stores the scene as it is on the screen as one of its own. Returns its id. @throws UserProblem if its photo is not stored any more */
   async keepAsCopy(): Promise<string | undefined> {
     const scene = useScene.getState().history?.scene
     if (!scene) return undefined
+    if (!(await loadPhotoFile(scene.photo.id))) {
+      throw new UserProblem(`“${scene.photo.fileName}” is no longer stored either. Save the recipe, open the photo again, and lay it on.`)
+    }
     const copy: CheckedScene = { ...scene, id: crypto.randomUUID(), name: `${scene.name}, copy`.slice(0, 120) }
     await addScenes([{ scene: copy }], [])
     return copy.id
@@ -80,21 +84,31 @@ export class OpenScene {
   }
 
   private async begin(loaded: LoadedScene, gone: readonly string[]): Promise<void> {
-    const scene = sceneWithout(loaded.scene, gone) as CheckedScene
-    useScene.getState().open(scene, loaded.history, loaded.position)
-    this.revision = loaded.revision
-    if (!(await this.lock.take())) return this.onlyRead()
-    await this.write(loaded)
+    const shown = withoutPictures(loaded, gone)
+    useScene.getState().open(shown.scene, shown.history, shown.position, loaded.newer ? 'newer' : undefined)
+    this.shown = shown
+    if (loaded.newer) return
+    if (await this.lock.take()) await this.write()
+    else this.onlyRead()
   }
 
-  /** Makes this tab the one that writes. */
-  private async write(loaded: LoadedScene): Promise<void> {
+  /** Makes this tab the one that writes, from what is stored now. */
+  private async write(): Promise<void> {
     this.stopFollowing?.()
+    const loaded = await this.load()
+    // What is changed while that is noted is saved as soon as it was.
+    const base = useScene.getState().history
     useScene.setState({ readOnly: undefined })
-    await noteOpened(loaded).catch((error: unknown) => showProblem(error, 'Opening the scene'))
+    try {
+      await noteOpened(loaded)
+    } catch (error) {
+      showProblem(error, 'Opening the scene')
+      // Nothing is written over what could not be set aside.
+      if (loaded.leftOut) return useScene.setState({ readOnly: 'no room', tool: undefined })
+    }
     if (loaded.leftOut) showNotice(leftOutInWords(loaded.leftOut))
     this.thumbnail ??= new Thumbnail(this.pool)
-    this.autosave.start({ revision: loaded.leftOut ? loaded.revision + 1 : loaded.revision })
+    this.autosave.start({ revision: loaded.leftOut ? loaded.revision + 1 : loaded.revision }, base)
   }
 
   private onlyRead(): void {
@@ -105,22 +119,28 @@ export class OpenScene {
     })
   }
 
-  /** Shows what is stored now. */
+  /** Shows what is stored now, unless it is on the screen. */
   private async load(): Promise<LoadedScene> {
     const loaded = await loadScene(this.id)
-    if (loaded.revision !== this.revision) {
-      this.revision = loaded.revision
-      await this.pictures.hold(loaded.scene)
-      useScene.getState().follow(loaded.scene, loaded.history, loaded.position)
-    }
-    return loaded
+    if (this.shown && loaded.revision === this.shown.revision) return this.shown
+    const shown = withoutPictures(loaded, await this.pictures.hold(loaded.scene))
+    this.shown = shown
+    useScene.getState().follow(shown.scene, shown.history, shown.position)
+    return shown
   }
+}
+
+/** A scene without pictures that cannot be read any more: that is a loss like any other. */
+function withoutPictures(loaded: LoadedScene, gone: readonly string[]): LoadedScene {
+  if (gone.length === 0) return loaded
+  const leftOut = [...(loaded.leftOut ?? []), 'a picture that a mask, a pattern or the depth reads is no longer stored']
+  return { ...loaded, scene: sceneWithout(loaded.scene, gone) as CheckedScene, history: [], position: 0, leftOut }
 }
 
 function leftOutInWords(leftOut: readonly string[]): string {
   const shown = leftOut.slice(0, 3).join('; ')
   const more = leftOut.length > 3 ? ` and ${leftOut.length - 3} more` : ''
-  return `Something in this scene could not be read: ${shown}${more}. The scene as it was stored can be saved as a file on the Shelf.`
+  return `Something in this scene could not be read: ${shown}${more}. The scene as it was stored lies at the end of the Shelf, under “Set aside”.`
 }
 
 let current: OpenScene | undefined

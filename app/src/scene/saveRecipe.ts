@@ -1,4 +1,4 @@
-import { MARKS_VERSION, RECIPE_VERSION, type DepthPicture, type MarksFile, type Recipe, type Scene } from '@welkinar/core'
+import { documentVersion, type DepthPicture, type MarksFile, type Recipe, type Scene } from '@welkinar/core'
 import { safeFileName, saveFile } from '../common/files'
 import { useScene } from './sceneStore'
 
@@ -10,7 +10,7 @@ function recipeOf(scene: Scene): Recipe {
   const { width, height } = scene.photo
   return {
     format: 'welkinar-recipe',
-    version: RECIPE_VERSION,
+    ...documentVersion,
     name: scene.name,
     madeFor: { width, height },
     effects: scene.effects,
@@ -24,7 +24,7 @@ function marksOf({ photo, marks, groundwork, depth }: Scene): MarksFile {
   const { width, height } = photo
   return {
     format: 'welkinar-marks',
-    version: MARKS_VERSION,
+    ...documentVersion,
     madeFor: { width, height },
     marks,
     groundwork,

@@ -1,4 +1,4 @@
-import { picturesOfScene, type Scene } from '@welkinar/core'
+import { picturesOfScene, type PictureReference, type Scene } from '@welkinar/core'
 import { leasePhoto, type PhotoLease } from '../engine/photos'
 
 /**
@@ -10,25 +10,25 @@ export class ScenePictures {
 
   /** Holds what a scene reads. Returns the pictures that cannot be read any more. @throws UserProblem if it is the photo */
   async hold(scene: Scene): Promise<string[]> {
-    const [gone] = await Promise.all([this.holdPictures(picturesOfScene(scene)), this.take(scene.photo.id).opened])
+    const [gone] = await Promise.all([this.holdPictures(picturesOfScene(scene)), this.take(scene.photo).opened])
     return gone
   }
 
-  /** Holds pictures; returns those that cannot be read. */
-  async holdPictures(ids: readonly string[]): Promise<string[]> {
+  /** Holds pictures; returns the ids of those that cannot be read. */
+  async holdPictures(pictures: readonly PictureReference[]): Promise<string[]> {
     const isGone = await Promise.all(
-      ids.map((id) =>
-        this.take(id).opened.then(
+      pictures.map((picture) =>
+        this.take(picture).opened.then(
           () => false,
           () => {
-            this.leases.get(id)?.release()
-            this.leases.delete(id)
+            this.leases.get(picture.id)?.release()
+            this.leases.delete(picture.id)
             return true
           },
         ),
       ),
     )
-    return ids.filter((_, i) => isGone[i])
+    return pictures.filter((_, i) => isGone[i]).map(({ id }) => id)
   }
 
   /** Keeps a picture that somebody else has opened. */
@@ -42,11 +42,11 @@ export class ScenePictures {
     this.leases.clear()
   }
 
-  private take(id: string): PhotoLease {
-    const known = this.leases.get(id)
+  private take(picture: PictureReference): PhotoLease {
+    const known = this.leases.get(picture.id)
     if (known) return known
-    const taken = leasePhoto(id)
-    this.leases.set(id, taken)
+    const taken = leasePhoto(picture)
+    this.leases.set(picture.id, taken)
     return taken
   }
 }

@@ -23,12 +23,12 @@ import { fittedPlace, freshView, type Panel, type ViewState } from './viewState'
 import { applyChange, redo, undo, withoutEntry, type SceneChange, type SceneHistory } from './history'
 
 /** Why the scene cannot be changed here; nothing while it can. */
-export type ReadOnly = 'another tab' | 'gone'
+export type ReadOnly = 'another tab' | 'gone' | 'newer' | 'no room'
 
 interface SceneState extends ViewState {
   readonly history: SceneHistory | undefined
   readonly readOnly: ReadOnly | undefined
-  open(scene: CheckedScene, entries: readonly HistoryEntry[], position: number): void
+  open(scene: CheckedScene, entries: readonly HistoryEntry[], position: number, readOnly?: ReadOnly): void
   /** Shows the scene as another tab has saved it. */
   follow(scene: CheckedScene, entries: readonly HistoryEntry[], position: number): void
   close(): void
@@ -50,9 +50,10 @@ export const useScene = create<SceneState>()((set, get) => ({
   place: { zoom: 'fit', centreX: 0, centreY: 0 },
   shownZoom: 1,
   ...freshView,
-  open: (scene, entries, position) =>
+  open: (scene, entries, position, readOnly) =>
     set({
       ...freshView,
+      readOnly,
       history: { scene: freeze(scene, true), entries, position, gesture: undefined },
       selectedId: scene.effects.at(-1)?.id,
       place: fittedPlace(scene),
@@ -88,6 +89,8 @@ export const useScene = create<SceneState>()((set, get) => ({
 const readOnlyWords: Record<ReadOnly, string> = {
   'another tab': 'This scene is being changed in another tab. Choose “Go on here” to change it in this one.',
   gone: 'This scene was deleted in another tab.',
+  newer: 'This scene was made by a newer Welkinar; this one can only show it.',
+  'no room': 'What could not be read of this scene could not be set aside, so it can only be looked at.',
 }
 
 function refuse(reason: string): false {

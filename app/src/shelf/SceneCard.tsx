@@ -7,7 +7,7 @@ import OutlinedInput from '@mui/material/OutlinedInput'
 import { DotsThree } from '@phosphor-icons/react/dist/csr/DotsThree'
 import { useEffect, useRef, useState } from 'react'
 import { Link } from 'react-router'
-import { safeFileName, saveFile } from '../common/files'
+import { saveJson } from '../common/files'
 import { showNotice, showProblem } from '../common/notices'
 import { duplicateScene, putAwayScene, renameScene, restoreScene, unreadable, type ShelfEntry } from '../storage/scenes'
 import { ink } from '../theme'
@@ -119,10 +119,9 @@ function Broken({ entry }: { readonly entry: ShelfEntry }) {
   )
 }
 
-/** Hands what of a scene could not be read to the person, as it is stored. */
-async function saveUnreadable({ id, scene }: ShelfEntry): Promise<void> {
-  const text = JSON.stringify(await unreadable(id), null, 2)
-  saveFile(new Blob([text], { type: 'application/json' }), `${safeFileName(`${scene?.name ?? `scene ${id}`}, as stored`)}.json`)
+/** Hands a scene that cannot be read to the person, as it is stored. */
+async function saveUnreadable({ id }: ShelfEntry): Promise<void> {
+  saveJson(await unreadable(id), `scene ${id}, as stored`)
 }
 
 interface CardMenuProps extends SceneCardProps {
@@ -140,13 +139,12 @@ function CardMenu({ entry, name, onRename, onChanged }: CardMenuProps) {
   }
   const duplicate = () => duplicateScene(entry.id, Date.now()).then(onChanged)
   const entries = [
-    ...(entry.scene
+    ...(entry.scene && !entry.isNewer
       ? [
           { label: 'Rename', run: onRename },
           { label: 'Duplicate', run: () => attempt(duplicate, 'Duplicating') },
         ]
       : []),
-    ...(entry.hasAside ? [{ label: 'Save what could not be read', run: () => attempt(() => saveUnreadable(entry), 'Saving') }] : []),
     { label: 'Delete', run: () => attempt(remove, 'Deleting') },
   ]
   return (

@@ -22,6 +22,7 @@ import { ink } from '../theme'
 import { addPhoto } from './addPhoto'
 import { addDemoScenes } from './demoScenes'
 import { SceneCard } from './SceneCard'
+import { SetAside } from './SetAside'
 
 /** The screen that lists the scenes kept in this browser. */
 export function ShelfPage() {
@@ -38,7 +39,15 @@ export function ShelfPage() {
   const scenes = useQuery({ queryKey: ['scenes'], queryFn: listScenes, enabled: !start.isPending, staleTime: 0 })
   const space = useQuery({ queryKey: ['space', scenes.dataUpdatedAt], queryFn: storageSpace })
   const { adding, offer, setOffer, add } = useAddPhoto()
-  const dropzone = useDropzone({ multiple: false, noClick: true, noKeyboard: true, onDrop: ([file]) => file && add(file) })
+  const dropzone = useDropzone({
+    multiple: false,
+    noClick: true,
+    noKeyboard: true,
+    onDrop: ([file, ...more], refused) => {
+      if (file) add(file)
+      if (more.length + refused.length > 0) showNotice('Drop one photo at a time: each becomes a scene of its own.')
+    },
+  })
   useEffect(() => {
     if (scenes.data) void makeReady()
   }, [scenes.data])
@@ -77,6 +86,7 @@ export function ShelfPage() {
           ))}
           <DropPlace onOpen={dropzone.open} alone={scenes.data?.length === 0} />
         </Box>
+        <SetAside changed={scenes.dataUpdatedAt} onChanged={refresh} />
         {space.data && (
           <Typography sx={{ mt: 8, color: ink.secondary }}>
             Photos and scenes stay in this browser: {bytesInWords(space.data.used)} used, {bytesInWords(space.data.available)} available.

@@ -5,7 +5,7 @@ import {
   noMarks,
   notRead,
   Refusal,
-  SCENE_VERSION,
+  documentVersion,
   UserProblem,
   type CheckedScene,
   type Scene,
@@ -16,7 +16,7 @@ import {
 } from '@welkinar/core'
 import { leaseFile, type PhotoLease } from '../engine/photos'
 import { isOutOfRoom } from '../storage/database'
-import { photoId } from '../storage/photos'
+import { photoId, readingId } from '../storage/photos'
 import { addScenes } from '../storage/scenes'
 
 interface NewScene {
@@ -46,7 +46,7 @@ export async function addPhoto(file: File, reduce = false): Promise<NewScene> {
 
 /** Opens a photo in sRGB, or once more in the wider space if sRGB does not have its colours. */
 async function leaseInItsColours(file: File, reduce: boolean): Promise<PhotoLease> {
-  const id = inColourId(await photoId(file))
+  const id = await readingId(inColourId(await photoId(file)), reduce)
   const lease = leaseFile(id, file, file.name, reduce)
   const { wide } = await lease.opened.catch((error: unknown) => {
     lease.release()
@@ -54,7 +54,7 @@ async function leaseInItsColours(file: File, reduce: boolean): Promise<PhotoLeas
   })
   if (!wide) return lease
   lease.release()
-  return leaseFile(wideId(id), file, file.name, reduce)
+  return leaseFile(await readingId(wideId(inColourId(await photoId(file))), reduce), file, file.name, reduce)
 }
 
 /** A scene document around a photo. @throws UserProblem if it is not a valid one */
@@ -68,7 +68,7 @@ export function sceneOf(
   const { id, width, height } = photo
   const scene = checkedScene({
     format: 'welkinar-scene',
-    version: SCENE_VERSION,
+    ...documentVersion,
     id: crypto.randomUUID(),
     name,
     created: now,

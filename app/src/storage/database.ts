@@ -12,8 +12,6 @@ export interface StoredScene {
   revision?: number | undefined
   /** The document as it was when it was last opened and found valid. */
   lastValid?: unknown
-  /** What was there when it could not be read as it was, document and history, until the person has it as a file. */
-  setAside?: { document: unknown; history: HistoryEntry[] } | undefined
   thumbnail?: Blob | undefined
   /** When it was put away; it is removed for good at a later start. */
   putAway?: number | undefined
@@ -30,6 +28,19 @@ export interface StoredPhoto {
   added?: number | undefined
 }
 
+/** A scene as it was stored when something of it could not be read. The person deletes it, nobody else. */
+export interface SetAside {
+  id?: number
+  sceneId: string
+  name: string
+  when: number
+  /** What could not be read, in words. */
+  why: string[]
+  document: unknown
+  lastValid?: unknown
+  history: HistoryEntry[]
+}
+
 /** One step that can be undone. */
 export interface HistoryEntry {
   sceneId: string
@@ -44,11 +55,29 @@ class WelkinarDatabase extends Dexie {
   photos!: EntityTable<StoredPhoto, 'id'>
   history!: Table<HistoryEntry, [string, number]>
   settings!: Table<{ name: string; value: unknown }, string>
+  setAside!: EntityTable<SetAside, 'id'>
 
   constructor() {
     super('welkinar')
     this.version(1).stores({ scenes: 'id, edited', photos: 'id', history: '[sceneId+index]', settings: 'name' })
+    // What was set aside lay in the record of its scene before, one version at most.
+    this.version(2)
+      .stores({ setAside: '++id, sceneId, when' })
+      .upgrade(async (change) => {
+        const scenes = change.table<StoredScene & { setAside?: Pick<SetAside, 'document' | 'history'> }, string>('scenes')
+        const earlier = await scenes.filter((scene) => scene.setAside !== undefined).toArray()
+        for (const { setAside, ...scene } of earlier) {
+          if (setAside) await change.table('setAside').add(asVersion(scene, setAside))
+          await scenes.put(scene)
+        }
+      })
   }
+}
+
+function asVersion({ id, edited }: StoredScene, { document, history }: Pick<SetAside, 'document' | 'history'>): SetAside {
+  const name = (document as { name?: unknown } | null)?.name
+  const why = ['what could not be read was not noted when it was set aside']
+  return { sceneId: id, name: typeof name === 'string' && name ? name : 'A scene without a name', when: edited, why, document, history }
 }
 
 export const database = new WelkinarDatabase()

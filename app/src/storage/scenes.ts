@@ -1,18 +1,10 @@
-import {
-  checkedScene,
-  mend,
-  Refusal,
-  SCENE_VERSION,
-  sceneSchema,
-  upgradeDocument,
-  upgradeFromVersion1,
-  UserProblem,
-  type CheckedScene,
-  noGroundwork,
-} from '@welkinar/core'
+import { checkedScene, noGroundwork, Refusal, upgradeFromVersion1, UserProblem, type CheckedScene } from '@welkinar/core'
 import type { Patch } from 'immer'
 import { database, type HistoryEntry, type StoredPhoto, type StoredScene } from './database'
+import { addPicture, idsInUse } from './photos'
+import { readScene, type ReadScene } from './readScene'
 import { announceSaved, withSceneLock } from './sceneLock'
+import { setAside, versionOf } from './setAside'
 
 /** A scene of the Shelf: the document, or why it cannot be read. */
 export interface ShelfEntry {
@@ -21,8 +13,8 @@ export interface ShelfEntry {
   readonly thumbnail: Blob | undefined
   readonly scene?: CheckedScene
   readonly problem?: string
-  /** Whether something of it could not be read and lies beside it. */
-  readonly hasAside: boolean
+  /** Whether a newer build made it, so that it may only be looked at. */
+  readonly isNewer: boolean
 }
 
 /** All scenes, newest first. */
@@ -34,31 +26,8 @@ export async function listScenes(): Promise<ShelfEntry[]> {
 function toEntry(stored: StoredScene): ShelfEntry {
   const { id, edited, thumbnail } = stored
   const read = readScene(stored)
-  const entry = { id, edited, thumbnail, hasAside: stored.setAside !== undefined }
+  const entry = { id, edited, thumbnail, isNewer: 'scene' in read && read.newer === true }
   return 'scene' in read ? { ...entry, scene: read.scene } : { ...entry, problem: read.problem }
-}
-
-interface ReadScene {
-  readonly scene: CheckedScene
-  /** What of the newest document could not be read, in words; undefined if all of it could. */
-  readonly leftOut?: readonly string[]
-}
-
-/** The newest document; or that with as little changed as makes it valid; or the last one that was. */
-function readScene(stored: StoredScene): ReadScene | { readonly problem: string } {
-  const version = (stored.document as { version?: unknown } | null)?.version
-  if (typeof version === 'number' && version > SCENE_VERSION) {
-    return { problem: `This scene was made by a newer Welkinar (version ${version}).` }
-  }
-  const document = upgradeDocument(stored.document)
-  const newest = checkedScene(document)
-  if (!(newest instanceof Refusal)) return { scene: newest }
-  const mended = mend(sceneSchema, document)
-  const whole = mended && checkedScene(mended.value)
-  if (mended && whole && !(whole instanceof Refusal)) return { scene: whole, leftOut: mended.changes }
-  const before = stored.lastValid === undefined ? newest : checkedScene(upgradeDocument(stored.lastValid))
-  if (!(before instanceof Refusal)) return { scene: before, leftOut: [`it is shown as it was before (${newest.reason})`] }
-  return { problem: `This scene is damaged: ${newest.reason}.` }
 }
 
 /** A scene with its history, as it is opened. */
@@ -78,8 +47,9 @@ export async function loadScene(id: string): Promise<LoadedScene> {
     const revision = stored.revision ?? 0
     // Steps of a document that had to be changed would lead elsewhere.
     if (read.leftOut) return { ...read, history: [], position: 0, revision }
-    const entries = await ofScene(id).toArray()
-    return { ...read, ...usableHistory(entries.map(upgraded), stored.position), revision }
+    const entries = (await ofScene(id).toArray()).map(upgraded)
+    if (isWhole(entries, stored.position)) return { ...read, history: entries, position: stored.position, revision }
+    return { ...read, history: [], position: 0, revision, leftOut: ['the steps that led to it are not whole, so undo begins anew'] }
   })
 }
 
@@ -94,10 +64,10 @@ export async function openingPictureOf(id: string): Promise<Blob | undefined> {
   return file ?? stored?.thumbnail
 }
 
-/** The history as far as it is whole: entries that follow each other, those that can be undone counted by the position. */
-function usableHistory(entries: readonly HistoryEntry[], position: number): Pick<LoadedScene, 'history' | 'position'> {
+/** Whether all entries are there, following each other, those that can be undone counted by the position. */
+function isWhole(entries: readonly HistoryEntry[], position: number): boolean {
   const sound = entries.every((entry, at) => isEntry(entry) && entry.index === (entries[0]?.index ?? 0) + at)
-  return sound && position >= 0 && position <= entries.length ? { history: entries, position } : { history: [], position: 0 }
+  return sound && position >= 0 && position <= entries.length
 }
 
 function isEntry(entry: HistoryEntry): boolean {
@@ -113,23 +83,36 @@ function upgraded(entry: HistoryEntry): HistoryEntry {
   return { ...entry, patches: upgradeFromVersion1(entry.patches) as Patch[], inverse: upgradeFromVersion1(entry.inverse) as Patch[] }
 }
 
-/** Notes that a scene was found valid; or keeps what could not be read beside what is shown of it. */
-export async function noteOpened(loaded: LoadedScene): Promise<void> {
-  const { id } = loaded.scene
-  await database.transaction('rw', database.scenes, database.history, async () => {
+/**
+ * Puts a document in the place of one that was read. The one way to write over a stored document outside the history: what of it could not be read is set aside first. Within a
+ * transaction over scenes, history and what is set aside.
+ */
+async function putInPlace(stored: StoredScene, scene: CheckedScene, leftOut: readonly string[] | undefined): Promise<void> {
+  const revision = (stored.revision ?? 0) + 1
+  if (!leftOut) return void (await database.scenes.put({ ...stored, document: scene, revision }))
+  await setAside(stored, await ofScene(stored.id).toArray(), leftOut, Date.now())
+  await ofScene(stored.id).delete()
+  await database.scenes.put({ ...stored, document: scene, position: 0, revision })
+}
+
+/**
+ * Notes that a scene was found valid; or stores what is shown of it, and sets aside what was there.
+ * @throws SceneConflict if another tab has written or removed it since it was loaded
+ */
+export async function noteOpened({ scene, leftOut, revision }: LoadedScene): Promise<void> {
+  const { id } = scene
+  await database.transaction('rw', database.scenes, database.history, database.setAside, async () => {
     const stored = await database.scenes.get(id)
-    if (!stored) return
-    if (!loaded.leftOut) return void (await database.scenes.update(id, { lastValid: stored.document }))
-    const setAside = stored.setAside ?? { document: stored.document, history: await ofScene(id).toArray() }
-    await ofScene(id).delete()
-    await database.scenes.put({ ...stored, document: loaded.scene, position: 0, revision: (stored.revision ?? 0) + 1, setAside })
+    if (!stored || (stored.revision ?? 0) !== revision) throw new SceneConflict('The scene was changed in another tab.')
+    if (leftOut) await putInPlace(stored, scene, leftOut)
+    else await database.scenes.update(id, { lastValid: stored.document })
   })
 }
 
-/** What of a scene could not be read, as it is stored; undefined if there is nothing of that. */
+/** What is stored of a scene that cannot be read at all. */
 export async function unreadable(id: string): Promise<unknown> {
   const stored = await database.scenes.get(id)
-  return stored && (stored.setAside ?? ('problem' in readScene(stored) ? { document: stored.document } : undefined))
+  return stored && { document: stored.document, lastValid: stored.lastValid, history: await ofScene(id).toArray() }
 }
 
 /** A scene is saved by someone who has not seen what is stored now. */
@@ -172,7 +155,7 @@ export async function addScenes(
 ): Promise<void> {
   await database.transaction('rw', database.scenes, database.photos, database.settings, async () => {
     if (once !== undefined && (await database.settings.get(once))) return
-    await database.photos.bulkPut(pictures.map((picture) => ({ ...picture, added: Date.now() })))
+    for (const picture of pictures) await addPicture(picture)
     await database.scenes.bulkPut(
       scenes.map(({ scene, thumbnail }) => ({ id: scene.id, document: scene, edited: scene.edited, position: 0, revision: 0, thumbnail })),
     )
@@ -187,23 +170,36 @@ export async function saveThumbnail(id: string, thumbnail: Blob): Promise<void> 
 /** @throws UserProblem if the scene is open in a tab, or the name is none */
 export async function renameScene(id: string, name: string): Promise<void> {
   await withSceneLock(id, () =>
-    database.transaction('rw', database.scenes, async () => {
+    database.transaction('rw', database.scenes, database.history, database.setAside, async () => {
       const stored = await database.scenes.get(id)
       const read = stored && readScene(stored)
       if (!stored || !read || 'problem' in read) throw new UserProblem('This scene cannot be renamed: it cannot be read.')
+      if (read.newer) throw new UserProblem('This scene was made by a newer Welkinar; this one cannot rename it.')
       const renamed = checkedScene({ ...read.scene, name })
       if (renamed instanceof Refusal) throw new UserProblem(`This name cannot be taken: ${renamed.reason}.`)
-      await database.scenes.put({ ...stored, document: renamed, revision: (stored.revision ?? 0) + 1 })
+      await putInPlace(stored, renamed, read.leftOut)
     }),
   )
 }
 
-/** A copy with a history of its own. Returns its id. */
+/** A copy with a history of its own. Returns its id. @throws UserProblem if it cannot be read, or a newer build made it */
 export async function duplicateScene(id: string, now: number): Promise<string> {
-  const { scene } = await loadScene(id)
+  const { scene, newer } = await loadScene(id)
+  if (newer) throw new UserProblem('This scene was made by a newer Welkinar; this one cannot copy it whole.')
   const stored = await database.scenes.get(id)
-  const copy = { ...scene, id: crypto.randomUUID(), name: `${scene.name}, copy`.slice(0, 120), created: now, edited: now }
-  await addScenes([{ scene: copy, ...(stored?.thumbnail ? { thumbnail: stored.thumbnail } : {}) }], [])
+  return addCopy(scene, 'copy', now, stored?.thumbnail)
+}
+
+/** Makes a scene of its own of as much as can be read of a version that was set aside; that stays where it is. Returns the id of the scene. @throws UserProblem if nothing can be read */
+export async function openSetAside(id: number, now: number): Promise<string> {
+  const read = readScene(await versionOf(id))
+  if ('problem' in read) throw new UserProblem(`${read.problem} Save it as a file instead.`)
+  return addCopy(read.scene, 'set aside', now)
+}
+
+async function addCopy(scene: CheckedScene, what: string, now: number, thumbnail?: Blob): Promise<string> {
+  const copy = { ...scene, id: crypto.randomUUID(), name: `${scene.name}, ${what}`.slice(0, 120), created: now, edited: now }
+  await addScenes([{ scene: copy, ...(thumbnail ? { thumbnail } : {}) }], [])
   return copy.id
 }
 
@@ -222,9 +218,9 @@ export async function restoreScene(id: string): Promise<void> {
 /** For so long what was put away can be brought back, also while another tab starts. */
 const RETURN_MS = 60_000
 
-/** Removes what was put away, with its history and the pictures that were in it and nowhere else. */
+/** Removes what was put away, with its history and the pictures that were in it and nowhere else. What was set aside of it stays. */
 export async function removePutAway(now: number): Promise<void> {
-  await database.transaction('rw', database.scenes, database.history, database.photos, async () => {
+  await database.transaction('rw', database.tables, async () => {
     const all = await database.scenes.toArray()
     const gone = all.filter(({ putAway }) => putAway !== undefined && putAway < now - RETURN_MS)
     if (gone.length === 0) return
@@ -232,8 +228,8 @@ export async function removePutAway(now: number): Promise<void> {
     await database.scenes.bulkDelete(gone.map(({ id }) => id))
     for (const { id } of gone) await ofScene(id).delete()
     // A picture may be used by the photo, a mask or the depth of another scene, or come back there by an undo.
-    const used = JSON.stringify([all.filter((one) => !gone.includes(one)), await database.history.toArray()])
+    const isUsed = await idsInUse()
     const pictures = await database.photos.toCollection().primaryKeys()
-    await database.photos.bulkDelete(pictures.filter((id) => lost.includes(`"${id}"`) && !used.includes(`"${id}"`)))
+    await database.photos.bulkDelete(pictures.filter((id) => lost.includes(JSON.stringify(id)) && !isUsed(id)))
   })
 }

@@ -2,7 +2,7 @@ import {
   parseRecipe,
   picturesOfStack,
   pinnedStatesOf,
-  RECIPE_VERSION,
+  documentVersion,
   stackFor,
   stackWithout,
   wearLook,
@@ -27,7 +27,7 @@ export function copyLook(effect: Effect): void {
   const { width, height } = scene.photo
   const recipe: Recipe = {
     format: 'welkinar-recipe',
-    version: RECIPE_VERSION,
+    ...documentVersion,
     name: effect.name,
     madeFor: { width, height },
     effects: [{ ...effect, group: null }],
@@ -77,7 +77,7 @@ function withNewMaskIds(where: Where): Where {
 
 /** The stack with the pictures that it reads in the threads; those that this browser does not have are left out, and it is said. */
 export async function adoptPictures(scene: OpenScene, stack: Stack): Promise<Stack> {
-  const gone = await scene.pictures.holdPictures(picturesOfStack(stack).map(({ id }) => id))
+  const gone = await scene.pictures.holdPictures(picturesOfStack(stack))
   if (gone.length > 0)
     showNotice('A picture that one of the masks reads is not in this browser; that mask is left out until you choose one.')
   return stackWithout(stack, gone)

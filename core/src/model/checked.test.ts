@@ -1,17 +1,18 @@
 import { describe, expect, it } from 'vitest'
+import { documentVersion } from './version'
 import { maskOf } from '../../test-support/masks'
 import { newEffect } from '../effects/newEffect'
 import { lamp } from '../effects/lamp/definition'
 import { checkedAfter, checkedScene, Refusal, type ChangedPath } from './checked'
 import { limitsOf, numberProblem, schemaAt } from './controls'
 import { mend } from './mend'
-import { SCENE_VERSION, sceneSchema, type Scene, untouched } from './scene'
+import { sceneSchema, type Scene, untouched } from './scene'
 import { emptyStack } from './stack'
 
 const photo = { id: 'p', fileName: 'p.jpg', width: 1200, height: 800 }
 const mask = maskOf(photo, 'similar', { taps: [] })
 const scene = (): Scene => ({
-  ...{ format: 'welkinar-scene', version: SCENE_VERSION, id: 's', name: 'S', created: 0, edited: 0 },
+  ...{ format: 'welkinar-scene', ...documentVersion, id: 's', name: 'S', created: 0, edited: 0 },
   photo,
   ...untouched,
   ...emptyStack,

@@ -32,13 +32,14 @@ export function evenFit(factor: number): Fit {
 export function fitLengths<T>(schema: z.ZodType<T>, value: T, fit: Fit): T {
   return mapDocument(schema, value, (found, { measures }, at) => {
     if (!measures) return found
-    if (measures === 'stroke points') return fittedPoints(found as number[], fit)
+    if (measures === 'stroke points') return fittedPoints(found as number[], fit, limitsOf((at as z.ZodArray).element as z.ZodType))
     const { least, most } = limitsOf(at)
     return Math.min(most, Math.max(least, (found as number) * fit[measures]))
   })
 }
 
 /** Points x, y, pressure, x, y, pressure … */
-function fittedPoints(points: readonly number[], fit: Fit): number[] {
-  return points.map((value, index) => (index % 3 === 0 ? value * fit.x : index % 3 === 1 ? value * fit.y : value))
+function fittedPoints(points: readonly number[], fit: Fit, { least, most }: ReturnType<typeof limitsOf>): number[] {
+  const within = (place: number): number => Math.min(most, Math.max(least, place))
+  return points.map((value, index) => (index % 3 === 0 ? within(value * fit.x) : index % 3 === 1 ? within(value * fit.y) : value))
 }

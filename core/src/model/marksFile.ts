@@ -5,8 +5,7 @@ import { fitLengths, fitBetween } from './lengths'
 import { marksSchema, type SceneMarks } from './marks'
 import { parseDocument } from './parseDocument'
 import type { Size } from '../planes/grid'
-
-export const MARKS_VERSION = 1
+import { versionShape } from './version'
 
 const depthFileSchema = depthSchema.omit({ picture: true }).extend({
   /** Name of the depth picture, in the folder of this file. */
@@ -17,9 +16,9 @@ const depthFileSchema = depthSchema.omit({ picture: true }).extend({
 })
 
 /** What was read from a photo, for use beside its recipe: the marks, and the depth picture by its file name. */
-const marksFileSchema = z.strictObject({
+export const marksFileSchema = z.strictObject({
   format: z.literal('welkinar-marks'),
-  version: z.literal(MARKS_VERSION),
+  ...versionShape,
   madeFor: z.strictObject({ width: z.int().min(1), height: z.int().min(1) }),
   marks: marksSchema,
   /** What is done to the photo before the recipe. */
@@ -30,7 +29,7 @@ export type MarksFile = z.infer<typeof marksFileSchema>
 
 /** @throws UserProblem naming the file, the path of the wrong value and what was expected */
 export function parseMarks(text: string, fileName: string): MarksFile {
-  return parseDocument(text, fileName, marksFileSchema, MARKS_VERSION, 'marks file')
+  return parseDocument(text, fileName, marksFileSchema, 'marks file')
 }
 
 /** The marks, fitted to a photo that may have another size. */

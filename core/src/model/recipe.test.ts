@@ -1,18 +1,19 @@
 import { readFileSync } from 'node:fs'
 import { describe, expect, it } from 'vitest'
+import { documentVersion } from './version'
 import { newEffect } from '../effects/newEffect'
 import type { Effect } from '../effects/registry'
 import { rain } from '../effects/rain/definition'
 import type { Size } from '../planes/grid'
 import { controlOf, limitsOf, schemaAt } from './controls'
 import { lengthFactor } from './lengths'
-import { parseRecipe, RECIPE_VERSION, stackFor } from './recipe'
+import { parseRecipe, stackFor } from './recipe'
 import { UserProblem } from './userProblem'
 
 const madeFor = { width: 3000, height: 2000 }
 const recipe = () => ({
   format: 'welkinar-recipe',
-  version: RECIPE_VERSION,
+  ...documentVersion,
   name: 'Evening rain',
   madeFor,
   groups: [],
@@ -72,9 +73,19 @@ describe('recipes', () => {
   })
 
   it('of a newer version and of broken JSON are refused as such', () => {
-    expect(() => parseRecipe(changed('version', 3), 'new.json')).toThrow('“new.json” was made by a newer Welkinar')
+    expect(() => parseRecipe(changed('version', 4), 'new.json')).toThrow('“new.json” was made by a newer Welkinar: it has version 4,')
+    expect(() => parseRecipe(changed('minor', 7), 'new.json')).toThrow('“new.json” was made by a newer Welkinar: it has version 3.7,')
+    // Of another program's file it says nothing.
+    expect(() => parseRecipe('{"version":9}', 'other.json')).toThrow('“other.json” is not a valid recipe: at format')
     expect(() => parseRecipe('{', 'torn.json')).toThrow('“torn.json” is not a recipe: it is not valid JSON.')
     expect(() => parseRecipe('null', 'null.json')).toThrow('“null.json” is not a valid recipe')
+  })
+
+  // 10 000 deep in a document of version 1, whose upgrade walks it.
+  it('nested without an end are refused in words', () => {
+    const nested = `${'['.repeat(10_000)}${']'.repeat(10_000)}`
+    const text = `{"format":"welkinar-recipe","version":1,"effects":${nested}}`
+    expect(() => parseRecipe(text, 'deep.json')).toThrow(new UserProblem('“deep.json” is not a recipe: it is nested deeper than any.'))
   })
 
   it('fit their lengths to the photo and nothing else', () => {

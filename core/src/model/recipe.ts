@@ -6,15 +6,14 @@ import { picturesIn, withoutPictures } from './pictures'
 import { fitBetween } from './lengths'
 import { doubleName, fitStack, stackAmount, stackSchema, stackShape, type Stack } from './stack'
 import { UserProblem } from './userProblem'
-
-export const RECIPE_VERSION = 2
+import { versionShape } from './version'
 
 const size = z.strictObject({ width: z.int().min(1), height: z.int().min(1) })
 
 /** A stack of effects without its photo. `madeFor` is the size that its lengths fit. */
-const recipeSchema = z.strictObject({
+export const recipeSchema = z.strictObject({
   format: z.literal('welkinar-recipe'),
-  version: z.literal(RECIPE_VERSION),
+  ...versionShape,
   name: z.string().min(1).max(120),
   madeFor: size,
   ...stackShape,
@@ -28,7 +27,7 @@ export type Recipe = z.infer<typeof recipeSchema>
  * @throws UserProblem naming the file, the path of the wrong value and what was expected
  */
 export function parseRecipe(text: string, fileName: string): Recipe {
-  const recipe = parseDocument(text, fileName, recipeSchema, RECIPE_VERSION, 'recipe')
+  const recipe = parseDocument(text, fileName, recipeSchema, 'recipe')
   const double = doubleName(recipe)
   if (double) throw new UserProblem(`“${fileName}” is not a valid recipe: ${double}.`)
   return recipe

@@ -6,14 +6,13 @@ import { marksSchema, noMarks } from './marks'
 import { picturesIn, withoutPictures } from './pictures'
 import { listOf } from './roles'
 import { stackAmount, stackShape } from './stack'
+import { versionShape } from './version'
 import { watchpointSchema } from './watchpoint'
-
-export const SCENE_VERSION = 2
 
 /** The document: one photo with what the artist has read from it, and the stack laid over it. */
 export const sceneSchema = z.strictObject({
   format: z.literal('welkinar-scene'),
-  version: z.literal(SCENE_VERSION),
+  ...versionShape,
   id: z.string().min(1),
   name: z.string().min(1).max(120),
   created: z.number(),
@@ -36,11 +35,9 @@ export const untouched = { marks: noMarks, groundwork: noGroundwork, depth: null
 
 export type PhotoReference = Scene['photo']
 
-/** Ids of the pictures that a scene reads besides its photo. */
-export function picturesOfScene(scene: Scene): string[] {
-  return picturesIn(sceneSchema, scene)
-    .map(({ id }) => id)
-    .filter((id) => id !== scene.photo.id)
+/** The pictures that a scene reads besides its photo. */
+export function picturesOfScene(scene: Scene): PhotoReference[] {
+  return picturesIn(sceneSchema, scene).filter(({ id }) => id !== scene.photo.id)
 }
 
 /** The scene without some of those pictures. */

@@ -1,6 +1,7 @@
 import { readFile } from 'node:fs/promises'
 import { fileURLToPath } from 'node:url'
 import { describe, expect, it } from 'vitest'
+import { documentVersion } from './version'
 import { maskOf } from '../../test-support/masks'
 import { rain } from '../effects/rain/definition'
 import { noAdjustment } from '../effects/adjust/adjusted'
@@ -9,8 +10,8 @@ import { effectDefinitions } from '../effects/registry'
 import { maskDefinitions, type Mask } from '../masks/registry'
 import { sceneGraph } from '../render/sceneGraph'
 import { marksFor, parseMarks } from './marksFile'
-import { parseRecipe, picturesOfStack, RECIPE_VERSION, stackFor, stackWithout } from './recipe'
-import { picturesOfScene, SCENE_VERSION, sceneWithout, untouched, type Scene } from './scene'
+import { parseRecipe, picturesOfStack, stackFor, stackWithout } from './recipe'
+import { picturesOfScene, sceneWithout, untouched, type Scene } from './scene'
 import { emptyStack, withNewIds, type Stack } from './stack'
 import { upgradeDocument, upgradeFromVersion1 } from './upgrade'
 
@@ -18,7 +19,7 @@ const madeFor = { width: 3000, height: 2000 }
 const other = { width: 1500, height: 4000 }
 const effectWith = (id: string, ...masks: Mask[]) => ({ ...newEffect(madeFor, { kind: 'rain', id }), where: { masks, hold: 100 } })
 const recipeWith = (stack: Partial<Stack>) =>
-  JSON.stringify({ format: 'welkinar-recipe', version: RECIPE_VERSION, name: 'R', madeFor, ...emptyStack, ...stack })
+  JSON.stringify({ format: 'welkinar-recipe', ...documentVersion, name: 'R', madeFor, ...emptyStack, ...stack })
 
 describe('documents of version 1', () => {
   const first = fileURLToPath(new URL('../../../demo/photos/last-crossing.recipe.json', import.meta.url))
@@ -28,7 +29,7 @@ describe('documents of version 1', () => {
     const old = JSON.parse(text) as { version: number; effects: { where: { masks: object[] }; controls: object; mix: object }[] }
     expect(old.version).toBe(1)
     const read = parseRecipe(text, 'old.json')
-    expect(read).toMatchObject({ ...old, version: RECIPE_VERSION, groups: [], pinned: [] })
+    expect(read).toMatchObject({ ...old, ...documentVersion, groups: [], pinned: [] })
     expect(read.effects[0]!.where.masks[0]).toMatchObject({ grow: 0, edges: 0, name: '', pinned: null })
     expect(read.effects.map(({ group, colour }) => [group, colour.light])).toEqual(read.effects.map(() => [null, null]))
     expect(() => sceneGraph({ photo: { id: 'p', ...madeFor }, ...stackFor(read, madeFor) })).not.toThrow()
@@ -85,14 +86,14 @@ describe('documents of version 1', () => {
   it('a scene gets marks and depth; a newer document is left alone', () => {
     expect(upgradeDocument({ format: 'welkinar-scene', version: 1, effects: [] })).toEqual({
       format: 'welkinar-scene',
-      version: 2,
+      ...documentVersion,
       effects: [],
       groups: [],
       pinned: [],
       marks: { lights: [], horizon: null, waterline: null, focal: null },
       depth: null,
     })
-    const newer = { format: 'welkinar-scene', version: 3 }
+    const newer = { format: 'welkinar-scene', version: 4 }
     expect(upgradeDocument(newer)).toBe(newer)
     expect(upgradeDocument(null)).toBe(null)
   })
@@ -204,14 +205,18 @@ describe('pictures beside a document', () => {
     ],
   }
   const scene: Scene = {
-    ...{ format: 'welkinar-scene', version: SCENE_VERSION, id: 's', name: 'S', created: 0, edited: 0 },
+    ...{ format: 'welkinar-scene', ...documentVersion, id: 's', name: 'S', created: 0, edited: 0 },
     photo: { ...picture, id: 'photo' },
     ...untouched,
     depth: { picture: { ...picture, id: 'deep' }, near: 'white', nearDistance: 1, farDistance: 9, steps: 'inverse' },
     ...stack,
   }
   it('are found wherever they stand, and can be left out', () => {
-    expect(picturesOfScene(scene).sort()).toEqual(['abc', 'deep', 'field', 'pinned'])
+    expect(
+      picturesOfScene(scene)
+        .map(({ id }) => id)
+        .sort(),
+    ).toEqual(['abc', 'deep', 'field', 'pinned'])
     expect(
       picturesOfStack(stack)
         .map(({ id }) => id)
@@ -234,7 +239,7 @@ describe('marks files', () => {
     const marks = marksFor(file, { width: 6000, height: 4000 })
     expect(marks.lights[0]!.x).toBe(2 * file.marks.lights[0]!.x)
     expect(marks.horizon!.y).toBe(2 * file.marks.horizon!.y)
-    expect(() => parseMarks('{"format":"welkinar-marks","version":2}', 'm.json')).toThrow('was made by a newer Welkinar')
+    expect(() => parseMarks('{"format":"welkinar-marks","version":4}', 'm.json')).toThrow('was made by a newer Welkinar')
     expect(() => parseMarks('{"format":"welkinar-recipe","version":1}', 'm.json')).toThrow('is not a valid marks file')
   })
 })

@@ -1,6 +1,7 @@
 import { effectDefinitions } from '../effects/registry'
 import { noBrights } from './reading'
 import { TOLERANCE } from '../masks/brush/definition'
+import { ageOf, documentVersion } from './version'
 
 // Documents of version 1 had one kind of mask, and neither groups, pinned states nor scene marks. What is new, in them and in later ones, has a value at which
 // nothing changes, so that upgrading fills gaps only, wherever an effect or a mask stands: also inside the patches of a history, which no schema fills.
@@ -38,14 +39,23 @@ function controlsFilled({ kind, controls }: Json): unknown {
   return definition?.controls.safeParse(controls).data ?? controls
 }
 
-/** A recipe or scene of version 1 as one of version 2. */
+/** What scenes and recipes of version 1 did not have. */
+const laterThanVersion1 = {
+  'welkinar-scene': { groups: [], pinned: [], marks: { lights: [], horizon: null, waterline: null, focal: null }, depth: null },
+  'welkinar-recipe': { groups: [], pinned: [] },
+} as const
+
+/** Earlier versions of each format. Marks had version 1 as long as scenes and recipes had 1 and 2. */
+const earlier: Readonly<Record<string, readonly unknown[]>> = { 'welkinar-scene': [1, 2], 'welkinar-recipe': [1, 2], 'welkinar-marks': [1] }
+
+/** A document of an earlier version as one of the current; any other value as it is. The value itself stays as it is. */
 export function upgradeDocument(document: unknown): unknown {
   const { version, format } = (document ?? {}) as Json
-  if (version !== 1 || (format !== 'welkinar-scene' && format !== 'welkinar-recipe')) return document
-  const upgraded = upgradeFromVersion1(document) as Json
-  const scene =
-    upgraded['format'] === 'welkinar-scene' ? { marks: { lights: [], horizon: null, waterline: null, focal: null }, depth: null } : {}
-  return { groups: [], pinned: [], ...scene, ...upgraded, version: 2 }
+  if (typeof format !== 'string') return document
+  if (version === documentVersion.version && ageOf(document) === 'known') return { ...(document as Json), ...documentVersion }
+  if (!earlier[format]?.includes(version)) return document
+  if (version === 2 || format === 'welkinar-marks') return { ...(document as Json), ...documentVersion }
+  return { ...laterThanVersion1[format as keyof typeof laterThanVersion1], ...(upgradeFromVersion1(document) as Json), ...documentVersion }
 }
 
 function has(value: Json, ...keys: string[]): boolean {

@@ -6,6 +6,7 @@ const IN_COLOUR = '.colour'
 const WIDE = '.wide'
 const CUT_OUT = '.cutout'
 const COVER = '.cover'
+const REDUCED = '.reduced'
 
 /**
  * Id of a photo or picture that is converted from the profile that it carries. Another than that of the file: photos of earlier scenes are shown as they were, with their
@@ -46,6 +47,11 @@ export function isCutOut(id: string): boolean {
 /** Id of the grey picture that says how much of a cut-out picture is there. */
 export function coverId(id: string): string {
   return `${id}${COVER}`
+}
+
+/** Id of a picture over the size limit that is opened at a size below it. Earlier builds noted that in its record only. */
+export function reducedId(id: string): string {
+  return `${id}${REDUCED}`
 }
 
 /** The SHA-256 of its file. */

@@ -2,6 +2,6 @@ export { RenderPool, priorities, type Priority, type RenderRequest } from './ren
 export { RenderProblem } from './renderProblem'
 export { KnownNodes } from './sentGraph'
 export type { StartThread, Thread } from './lane'
-export type { RenderWorker, Opened } from './renderWorker'
+export type { RenderWorker, Opened, Reduce } from './renderWorker'
 export type { MemoryBudget } from '../graph/valueCache'
 export type { MeasuredLight } from '../measure/places'

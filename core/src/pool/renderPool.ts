@@ -20,7 +20,7 @@ import { Bands } from './bands'
 import { ColumnLanes } from './columnLanes'
 import { Lane, LaneFailure, type StartThread } from './lane'
 import { RenderProblem } from './renderProblem'
-import type { Opened, QuickPicture, RenderWorker } from './renderWorker'
+import type { Opened, QuickPicture, Reduce, RenderWorker } from './renderWorker'
 import type { SentGraph } from './sentGraph'
 import { TaskQueue } from './taskQueue'
 
@@ -91,7 +91,7 @@ export class RenderPool {
   }
 
   /** Decodes a photo file in one thread and hands its levels to all. The id says how it is read. */
-  async openPhoto(id: string, bytes: Uint8Array, fileName: string, reduce = false): Promise<Opened> {
+  async openPhoto(id: string, bytes: Uint8Array, fileName: string, reduce: Reduce = false): Promise<Opened> {
     const opened = await this.queue.run<Opened>(priorities.view, (lane) =>
       withSecondTry(lane, () => lane.call(async (worker) => worker.openPhoto(id, bytes, fileName, reduce))),
     )

@@ -32,6 +32,9 @@ export interface QuickPicture extends Size {
   readonly pixels: Uint8ClampedArray<ArrayBuffer>
 }
 
+/** Whether a photo over the size limit is opened all the same: at the first half, quarter … that is within it, or at just this size. */
+export type Reduce = boolean | Size
+
 /** Outcome of opening a file: errors do not cross a worker boundary with their class, so they are spelt out. */
 export type Opened =
   | {
@@ -65,13 +68,13 @@ export class RenderWorker {
     return new RenderWorker(new Evaluator(await instantiate(kernels, { env: {} }), budget), codecs)
   }
 
-  /** Decodes a file and reduces it, cut out if its id says so. `reduce` opens a photo beyond the limit at a size below it. The id says how it is read. */
-  async openPhoto(id: string, bytes: Uint8Array, fileName: string, reduce: boolean): Promise<Opened> {
+  /** Decodes a file and reduces it, cut out if its id says so. The id says how it is read. */
+  async openPhoto(id: string, bytes: Uint8Array, fileName: string, reduce: Reduce): Promise<Opened> {
     try {
-      const { full, cover, ...rest } = await openPhoto(bytes, fileName, this.codecs, reduce, spaceOfId(id), isCutOut(id))
+      const { full, cover, ...rest } = await openPhoto(bytes, fileName, this.codecs, reduce !== false, spaceOfId(id), isCutOut(id))
       const { kernels } = this.evaluator
-      const photo = withinLimit(withReductions(kernels, id, full))
-      return { photo, ...(cover && { cover: withinLimit(withReductions(kernels, coverId(id), cover)) }), ...rest }
+      const photo = withinLimit(withReductions(kernels, id, full), reduce)
+      return { photo, ...(cover && { cover: withinLimit(withReductions(kernels, coverId(id), cover), reduce) }), ...rest }
     } catch (error) {
       if (!(error instanceof UserProblem)) throw error
       return { problem: error.message, tooLarge: error instanceof TooLargeProblem }
@@ -180,9 +183,12 @@ class GivenUp extends Error {
   override readonly name = 'GivenUp'
 }
 
-/** The photo without the levels that are over the limit. */
-function withinLimit(photo: PhotoData): PhotoData {
-  const levels = photo.levels.filter((level) => level.width * level.height <= LARGEST_MEGAPIXELS * 1e6)
+/** The photo without the levels that are over the limit, or over the size that is asked for, if it has that. */
+function withinLimit(photo: PhotoData, reduce: Reduce): PhotoData {
+  const asked = photo.levels.findIndex(
+    ({ width, height }) => typeof reduce === 'object' && width === reduce.width && height === reduce.height,
+  )
+  const levels = photo.levels.filter((level, at) => (asked < 0 ? level.width * level.height <= LARGEST_MEGAPIXELS * 1e6 : at >= asked))
   const [full] = levels
   return full ? { ...photo, width: full.width, height: full.height, levels } : photo
 }

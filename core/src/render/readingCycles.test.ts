@@ -1,10 +1,11 @@
 import { describe, expect, it } from 'vitest'
+import { documentVersion } from '../model/version'
 import { chainedPinnedStates, effectOf, photo, reading, regionsReadingOneAnother, size } from '../../test-support/chains'
 import { effectDefinitions, type Effect } from '../effects/registry'
 import type { GraphNode } from '../graph/node'
 import { newMask } from '../masks/newMask'
 import { noMarks } from '../model/marks'
-import { parseRecipe, RECIPE_VERSION, stackFor } from '../model/recipe'
+import { parseRecipe, stackFor } from '../model/recipe'
 import { constantFieldNode } from '../operations/sources/constantField/constantField'
 import type { PictureSource } from './pictureSource'
 import { sceneGraph, stepNames } from './sceneGraph'
@@ -94,7 +95,7 @@ describe('a graph is built once', () => {
       }))
       return JSON.stringify({
         format: 'welkinar-recipe',
-        version: RECIPE_VERSION,
+        ...documentVersion,
         name: 'All',
         madeFor: size,
         groups: [],

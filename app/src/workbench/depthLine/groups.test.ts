@@ -1,4 +1,4 @@
-import { emptyStack, newEffect, SCENE_VERSION, type Effect, type Group, type Scene, untouched } from '@welkinar/core'
+import { emptyStack, newEffect, documentVersion, type Effect, type Group, type Scene, untouched } from '@welkinar/core'
 import { describe, expect, it } from 'vitest'
 import { settleGroups } from './groups'
 import { moveEffect, stepEffect } from './moveEffect'
@@ -19,7 +19,7 @@ function scene(...words: string[]): Scene {
     return { ...newEffect(photo, { kind: 'rain', id, place: place as 'sky' }), group: inGroup ?? null }
   })
   const groups = [...new Set(effects.flatMap((effect) => effect.group ?? []))].map(group)
-  const head = { format: 'welkinar-scene', version: SCENE_VERSION, id: 's', name: 'S', created: 0, edited: 0 } as const
+  const head = { format: 'welkinar-scene', ...documentVersion, id: 's', name: 'S', created: 0, edited: 0 } as const
   return { ...head, photo, ...untouched, ...emptyStack, effects, groups }
 }
 
