@@ -22,7 +22,8 @@ function tablesOf(wanted: number): Tables {
         seed = nextRandom(seed)
         return ((seed % (2 * SIZE)) - SIZE) / SIZE
       }) as [number, number]
-      const length = Math.hypot(x, y)
+      // The reference code divides 0 by 0 where both are; Chromium (Skia) has no gradient there.
+      const length = Math.hypot(x, y) || 1
       return [x / length, y / length]
     }),
   )

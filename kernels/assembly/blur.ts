@@ -183,19 +183,17 @@ export function convolveTaps(src: usize, srcWidth: i32, taps: usize, tapCount: i
   for (let y = 0; y < height; y++) {
     const row = src + (<usize>y) * srcBytes
     const out = dst + (<usize>y) * rowBytes
-    for (let x: usize = 0; x < rowBytes; x += 32) {
-      let a = splat(0)
-      let b = splat(0)
-      for (let tap = taps; tap < end; tap += 12) {
-        const p = row + x + ((<usize>load<i32>(tap)) << 2) + (<usize>load<i32>(tap + 4)) * srcBytes
-        const w = v128.load32_splat(tap + 8)
-        a = f32x4.add(a, f32x4.mul(w, v128.load(p)))
-        b = f32x4.add(b, f32x4.mul(w, v128.load(p + 16)))
+    memory.fill(out, 0, rowBytes)
+    // Tap by tap along the row: the rows of a long smear lie far from each other in memory.
+    for (let tap = taps; tap < end; tap += 12) {
+      const p = row + ((<usize>load<i32>(tap)) << 2) + (<usize>load<i32>(tap + 4)) * srcBytes
+      const w = v128.load32_splat(tap + 8)
+      let x: usize = 0
+      for (; x + 32 <= rowBytes; x += 32) {
+        v128.store(out + x, f32x4.add(v128.load(out + x), f32x4.mul(w, v128.load(p + x))))
+        v128.store(out + x + 16, f32x4.add(v128.load(out + x + 16), f32x4.mul(w, v128.load(p + x + 16))))
       }
-      if (x + 16 < rowBytes) {
-        v128.store(out + x, a)
-        v128.store(out + x + 16, b)
-      } else v128.store(out + x, a)
+      for (; x < rowBytes; x += 4) store<f32>(out + x, load<f32>(out + x) + load<f32>(tap + 8) * load<f32>(p + x))
     }
   }
 }

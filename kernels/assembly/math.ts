@@ -13,7 +13,7 @@ export function splat(value: f32): v128 {
 @inline
 export function clamp01(v: v128): v128 {
   // The pseudo-minimum and -maximum are one instruction each; a NaN becomes 0.
-  return f32x4.pmax(f32x4.splat(0), f32x4.pmin(f32x4.splat(1), v))
+  return f32x4.pmin(f32x4.splat(1), f32x4.pmax(f32x4.splat(0), v))
 }
 
 // @ts-ignore: decorator

@@ -3,6 +3,8 @@ import { exp2, mulAdd, splat } from './math'
 // One star: a Gaussian core in linear light that overexposes as on a sensor, so that bright stars are larger; a halo, spikes, and its trail. The picture takes it encoded, by a power of 1 / 2.2.
 
 const ENCODING: f32 = 1.0 / 2.2
+/** Standard deviations from the middle of a star to where its halo and its spikes end at most. */
+export const MOST_REACH: f64 = 90
 /** What is fainter than this part of white, encoded, is left out, and taken off what is left. */
 const FAINTEST: f32 = 0.025
 const LOG2E: f64 = 1.4426950408889634
@@ -93,9 +95,9 @@ export function drawStar(x: f64, y: f64, light: f64, sigma: f64, halo: f64, spik
   const coreReach = Math.sqrt(visible / <f64>fall)
   const over = Math.max(0, light)
   haloPeak = <f32>(halo * Math.min(0.5, 0.13 * over))
-  haloReach = sigma * (8 + 7 * over)
+  haloReach = sigma * Math.min(MOST_REACH, 8 + 7 * over)
   spikePeak = trail == 0 ? <f32>(spikes * Math.min(0.8, 0.25 * over)) : 0
-  spikeReach = sigma * (8 + 9 * over)
+  spikeReach = sigma * Math.min(MOST_REACH, 8 + 9 * over)
   reach = coreReach
   if (haloPeak > 0) reach = Math.max(reach, haloReach)
   if (spikePeak > 0) reach = Math.max(reach, spikeReach)

@@ -278,13 +278,14 @@ function drawOne(
   const cx = <f32>dirX
   const cy = <f32>dirY
   const limit = <f32>(TABLE - 1)
-  const steep = Math.abs(dirY) > 0.05
-  const half = steep ? reachAcross / Math.abs(dirY) : 0
+  // One that lies nearly level is crossed by a row over a long way, one that is level over all of it.
+  const leans = Math.abs(dirY) > 1e-3
+  const half = leans ? (reachAcross + 0.01) / Math.abs(dirY) : 0
   for (let row = row0; row <= row1; row++) {
     const dy = (<f64>(row + gridY) + 0.5) * pitchY - y
     let from = column0
     let to = column1
-    if (steep) {
+    if (leans) {
       // Where this row crosses the width of the streak.
       const middle = x + (dy * dirX) / dirY
       from = max(from, <i32>Math.floor((middle - half) / pitchX) - gridX)

@@ -115,7 +115,9 @@ export function litByLamp(
     const red = decode(v128.load(r + i))
     const green = decode(v128.load(g + i))
     const blue = decode(v128.load(b + i))
-    const shine = f32x4.mul(splat(sheen), f32x4.mul(light, power(luma(red, green, blue), splat(sharpness))))
+    // Far beyond white a power leaves the range of floats, and no light of no size is no number.
+    const peak = f32x4.pmin(splat(1e6), power(luma(red, green, blue), splat(sharpness)))
+    const shine = f32x4.mul(splat(sheen), f32x4.mul(light, peak))
     const k = f32x4.mul(splat(strength), light)
     v128.store(outR + i, encode(mulAdd(red, mulAdd(k, splat(colourR), splat(ambient)), f32x4.mul(shine, splat(sheenR)))))
     v128.store(outG + i, encode(mulAdd(green, mulAdd(k, splat(colourG), splat(ambient)), f32x4.mul(shine, splat(sheenG)))))

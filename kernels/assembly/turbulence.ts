@@ -41,7 +41,8 @@ function prepare(wanted: i32): void {
       const x = <f64>((seed % (SIZE + SIZE)) - SIZE) / <f64>SIZE
       seed = nextRandom(seed)
       const y = <f64>((seed % (SIZE + SIZE)) - SIZE) / <f64>SIZE
-      const length = Math.sqrt(x * x + y * y)
+      // Both may be 0, which the reference code divides by itself: such a point has no gradient, as in Chromium.
+      const length = Math.max(Math.sqrt(x * x + y * y), 1 / <f64>SIZE)
       const at = gradients + ((<usize>i) << 5) + ((<usize>channel) << 2)
       store<f32>(at, <f32>(x / length))
       store<f32>(at + 16, <f32>(y / length))

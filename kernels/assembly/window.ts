@@ -1,7 +1,7 @@
 import { splat } from './math'
 import { fill } from './memory'
 
-// Means and extremes over windows. Sums are taken of whole numbers (values times `steps`), so that they are exact and a pixel does not
+// Means over windows. Sums are taken of whole numbers (values times `steps`), so that they are exact and a pixel does not
 // depend on where its tile begins.
 
 /**
@@ -112,52 +112,6 @@ export function guidedResult(a: usize, b: usize, guide: usize, count: i32, out: 
   for (let i: usize = 0; i < bytes; i += 16) {
     const v = f32x4.add(f32x4.mul(v128.load(a + i), v128.load(guide + i)), v128.load(b + i))
     v128.store(out + i, f32x4.pmax(splat(0), f32x4.pmin(splat(1), v)))
-  }
-}
-
-/**
- * Maximum (or minimum) over a window that spans `halfWidths[dy]` px to both sides in the row `dy` px away.
- * @param src plane of `width` + 2 radius by `height` + 2 radius
- * @param halfWidths `radius` + 1 i32, for dy = 0 to radius, at most `radius`; negative where a row has no pixel
- * @param line room for `width` floats
- */
-export function windowExtreme(src: usize, width: i32, height: i32, radius: i32, halfWidths: usize, minimum: bool, line: usize, out: usize): void {
-  const stride = width + 2 * radius
-  const bytes = (<usize>width) << 2
-  fill(out, width * height, minimum ? 1e30 : -1e30)
-  for (let y = 0; y < height + 2 * radius; y++) {
-    const centre = src + ((<usize>(y * stride + radius)) << 2)
-    memory.copy(line, centre, bytes)
-    for (let w = 0; w <= radius; w++) {
-      if (w > 0) {
-        const reach = (<usize>w) << 2
-        for (let i: usize = 0; i < bytes; i += 16) {
-          const sides = extreme(v128.load(centre + i - reach), v128.load(centre + i + reach), minimum)
-          v128.store(line + i, extreme(v128.load(line + i), sides, minimum))
-        }
-      }
-      for (let dy = -radius; dy <= radius; dy++) {
-        const row = y - radius - dy
-        if (row < 0 || row >= height || load<i32>(halfWidths + ((<usize>abs<i32>(dy)) << 2)) != w) continue
-        takeExtreme(out + ((<usize>(row * width)) << 2), line, bytes, minimum)
-      }
-    }
-  }
-}
-
-// @ts-ignore: decorator
-@inline
-function extreme(a: v128, b: v128, minimum: bool): v128 {
-  return minimum ? f32x4.pmin(a, b) : f32x4.pmax(a, b)
-}
-
-function takeExtreme(target: usize, line: usize, bytes: usize, minimum: bool): void {
-  let i: usize = 0
-  for (; i + 16 <= bytes; i += 16) v128.store(target + i, extreme(v128.load(target + i), v128.load(line + i), minimum))
-  for (; i < bytes; i += 4) {
-    const v = load<f32>(line + i)
-    const old = load<f32>(target + i)
-    store<f32>(target + i, minimum ? min<f32>(old, v) : max<f32>(old, v))
   }
 }
 

@@ -8,6 +8,7 @@ import type { DecodedPixels } from './decodePixels'
 import { readJpegStructure } from './jpegStructure'
 import { oriented, readOrientation } from './orientation'
 import { readPngStructure } from './pngStructure'
+import { noPulse, type Pulse } from './pulse'
 import { embeddedProfile } from './profile/embeddedProfile'
 import { sniffFormat, type PhotoFormat } from './sniffFormat'
 
@@ -36,24 +37,30 @@ export interface FullPhoto {
   readonly notices: readonly string[]
 }
 
+export interface OpenOptions {
+  /** Decode beyond the limit; the caller then reduces it. */
+  readonly allowLarge?: boolean
+  /** Convert its codes from the profile that it carries to this space; without one they are taken as they are. */
+  readonly space?: ColourSpace | undefined
+  /** Transparent parts stay so. */
+  readonly cutOut?: boolean
+  readonly pulse?: Pulse
+}
+
 /**
  * Decodes a photo file to its full-size level, orientation applied, transparency laid on white unless it is cut out.
- * @param allowLarge decode beyond the limit; the caller then reduces it
- * @param space convert its codes from the profile that it carries to this space; without one they are taken as they are
- * @param cutOut transparent parts stay so
  * @throws UserProblem naming the file and the reason; TooLargeProblem beyond the limit
  */
 export async function openPhoto(
   bytes: Uint8Array,
   fileName: string,
   codecs: Pick<Codecs, 'decoderFor' | 'toSpace'>,
-  allowLarge = false,
-  space?: ColourSpace,
-  cutOut = false,
+  { allowLarge = false, space, cutOut = false, pulse = noPulse }: OpenOptions = {},
 ): Promise<FullPhoto> {
   const sniffed = sniffFormat(bytes, fileName)
   if ('not' in sniffed) throw new UserProblem(`“${fileName}” cannot be opened: it is ${sniffed.not}.`)
   const { format } = sniffed
+  pulse()
   checkStructure(bytes, fileName, format)
   // A camera's file begins with a small picture, whose size says nothing.
   if (format !== 'raw') checkSize(headerSize(bytes, fileName), fileName, allowLarge)

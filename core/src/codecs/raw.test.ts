@@ -60,8 +60,8 @@ describe('a raw file', () => {
   it('of a camera that sees more than sRGB says so, and has all its colours in Display-P3', async () => {
     const vivid = (x: number, _y: number, colour: number): number => (x < 48 ? [0.02, 0.6, 0.05] : [0.5, 0.5, 0.5])[colour]!
     const file = dngOf({ ...size, pattern: [0, 1, 1, 2], compressed: false, wide: true, light: vivid })
-    expect((await openPhoto(file, 'shot.dng', testCodecs, false, 'srgb')).wide).toBe(true)
-    const { full, wide } = await openPhoto(file, 'shot.dng', testCodecs, false, 'displayP3')
+    expect((await openPhoto(file, 'shot.dng', testCodecs, { space: 'srgb' })).wide).toBe(true)
+    const { full, wide } = await openPhoto(file, 'shot.dng', testCodecs, { space: 'displayP3' })
     expect(wide).toBe(false)
     const planes = new Uint16Array(full.pixels)
     for (const x of [20, 74])
@@ -70,7 +70,7 @@ describe('a raw file', () => {
         expect(Math.abs(found - encodeSrgb(vivid(x, 30, k))), `${x}, ${k}`).toBeLessThan(0.012)
       }
     const calm = dngOf({ ...size, pattern: [0, 1, 1, 2], compressed: false, wide: true, light: (x) => 0.1 + x / 200 })
-    expect((await openPhoto(calm, 'shot.dng', testCodecs, false, 'srgb')).wide).toBe(false)
+    expect((await openPhoto(calm, 'shot.dng', testCodecs, { space: 'srgb' })).wide).toBe(false)
   })
 
   it('that was held upright stands upright', async () => {

@@ -49,7 +49,7 @@ describe('colour spaces of files', () => {
   it.each(cases)('a %s in %s opens here as it was', async (format, space) => {
     const { codes, srgb } = codesIn(space)
     const file = await fileOf(codes, size, { format, quality: 100, depth: 8, space })
-    const { full, notices } = await openPhoto(new Uint8Array(file), `a.${format}`, testCodecs, false, 'srgb')
+    const { full, notices } = await openPhoto(new Uint8Array(file), `a.${format}`, testCodecs, { space: 'srgb' })
     const offs = new Uint8Array(full.pixels).map((code, i) => Math.abs(code - srgb[i]!))
     if (lossless.includes(format)) expect(Math.max(...offs)).toBeLessThanOrEqual(2)
     else expect(offs.reduce((sum, off) => sum + off, 0) / offs.length).toBeLessThan(2)
@@ -61,7 +61,7 @@ describe('colour spaces of files', () => {
     const { codes, srgb } = codesIn('displayP3')
     const deep = new Uint8ClampedArray(Uint16Array.from(codes, (code) => 257 * code).buffer)
     const file = await fileOf(deep, size, { format, quality: 100, depth: 16, space: 'displayP3' })
-    const { full, notices } = await openPhoto(new Uint8Array(file), `a.${format}`, testCodecs, false, 'srgb')
+    const { full, notices } = await openPhoto(new Uint8Array(file), `a.${format}`, testCodecs, { space: 'srgb' })
     const found = new Uint16Array(full.pixels)
     // Channel by channel.
     const wanted = [0, 1, 2].flatMap((channel) => [...srgb.filter((_, i) => i % 4 === channel)])

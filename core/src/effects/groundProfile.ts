@@ -1,4 +1,5 @@
 import type { GraphNode } from '../graph/node'
+import { steady } from '../graph/steady'
 import { percentControl } from '../model/controls'
 import { assumedHorizon } from '../model/marks'
 import { fieldAsMaskNode } from '../operations/fields/fieldAsMask/fieldAsMask'
@@ -27,6 +28,6 @@ export function groundProfile({ height, fallOff }: Ground, scene: EffectScene): 
   const soft = Math.max(0.02, fallOff / 100) * scene.height
   const top = level.y - (height / 100) * scene.height
   const radians = (level.turn * Math.PI) / 180
-  const [x, dx, dy] = [scene.width / 2, (soft / 2) * Math.sin(radians), (soft / 2) * Math.cos(radians)]
+  const [x, dx, dy] = [scene.width / 2, steady((soft / 2) * Math.sin(radians)), steady((soft / 2) * Math.cos(radians))]
   return fieldAsMaskNode(lineMaskNode({ x: x + dx, y: top + dy, toX: x - dx, toY: top - dy }))
 }

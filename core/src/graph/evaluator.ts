@@ -35,7 +35,7 @@ export class Evaluator {
   /** Operations run since the start; a test reads it to see that nothing is computed twice. */
   runs = 0
   /** Called before an operation runs. What it throws ends the evaluation; what was computed until then is kept. */
-  onRun: ((node: GraphNode) => void) | undefined
+  onRun: ((node: GraphNode, rect: Rect, grid: Grid) => void) | undefined
 
   constructor(
     readonly kernels: Kernels,
@@ -145,7 +145,7 @@ export class Evaluator {
       this.cache.letGo(value)
       return cut
     })
-    this.onRun?.(node)
+    this.onRun?.(node, rect, grid)
     const value = this.run(operation.run, node, inputs, rect, grid)
     this.runs++
     this.work += rect.width * rect.height
@@ -222,6 +222,8 @@ export class Evaluator {
     for (const part of parts) {
       const value = held(part)
       if (planes.length === 0) planes = value.planes.map(() => kernels.allocate(rect.width * rect.height * 4))
+      if (value.planes.length !== planes.length)
+        throw new Error(`A part has ${value.planes.length} planes, and the others ${planes.length}.`)
       kind = value.kind
       const from = value.rect
       const { x, y, width, height } = intersect(intersect(from, part), rect)

@@ -27,7 +27,11 @@ export class LastChange {
     if (this.seen.has(root.key)) return
     const beneath = new Set<string>()
     const fresh = new Set<string>()
+    const known = new Set<string>()
     const visitKnown = (node: GraphNode): void => {
+      // Halos read halos: without this each is gone through as often as there are ways to it.
+      if (known.has(node.key)) return
+      known.add(node.key)
       if (isStage(node)) beneath.add(node.key)
       else node.inputs.forEach(visitKnown)
     }

@@ -24,7 +24,7 @@ const FAR_APART = 1.5
 /** Nodes that each come after what they read, by the last of them. */
 const orders = new WeakMap<GraphNode, readonly GraphNode[]>()
 
-function orderOf(root: GraphNode): readonly GraphNode[] {
+export function orderOf(root: GraphNode): readonly GraphNode[] {
   const known = orders.get(root)
   if (known) return known
   const order: GraphNode[] = []

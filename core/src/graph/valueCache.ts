@@ -66,6 +66,9 @@ export interface MemoryBudget {
   readonly small?: { readonly least: number; readonly perPixel: number }
 }
 
+/** Of what had to go so many places are remembered. */
+const MOST_MISSED = 5000
+
 /**
  * Results by what they are and the rectangle they cover, within a budget of bytes. A value that is held stays whatever the budget; of the others the least
  * worth goes first, but for a share of the budget that pictures keep; among equals the least recently used; as soon as the budget is exceeded, in the middle
@@ -244,11 +247,17 @@ export class ValueCache {
   /** @param isMissed whether it had to go, and may be wanted again */
   private forget(entry: Entry, isMissed = true): void {
     this.ages[entry.worth].delete(entry)
-    if (isMissed && entry.worth >= worth.block) this.missed.add(placeOf(entry))
+    if (isMissed && entry.worth >= worth.block) this.miss(placeOf(entry))
     const known = entry.key === undefined ? undefined : this.byKey.get(entry.key)
     known?.delete(entry)
     if (known?.size === 0 && entry.key !== undefined) this.byKey.delete(entry.key)
     this.free(entry)
+  }
+
+  /** Notes what had to go. Under pressure that never ends: of what is noted the oldest goes. */
+  private miss(place: string): void {
+    this.missed.add(place)
+    if (this.missed.size > MOST_MISSED) for (const oldest of this.missed) return void this.missed.delete(oldest)
   }
 
   private free({ value }: Entry): void {

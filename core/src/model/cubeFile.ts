@@ -20,6 +20,9 @@ const SIZES = { curves: { word: 'LUT_1D_SIZE', most: 65536 }, cube: { word: 'LUT
 /** Entries that are kept: finer tables are read at so many places. */
 const MOST = { curves: 1024, cube: 33 }
 
+/** The range of 8-bit codes; that of deeper ones is wider. */
+const LEAST_CODES = 255
+
 /** Reads a `.cube` file (Cube LUT Specification 1.0). @throws UserProblem that names the file, and the line where something is wrong */
 export function readCube(text: string, fileName: string): ColourTableData {
   const file = parse(text, fileName)
@@ -37,6 +40,7 @@ function parse(text: string, fileName: string): CubeFile {
     [0, 0, 0],
     [1, 1, 1],
   ]
+  let codes = 1
   const values: number[] = []
   const lines = text.split(/\r\n|\r|\n/)
   lines.forEach((whole, at) => {
@@ -61,14 +65,20 @@ function parse(text: string, fileName: string): CubeFile {
       if (!kind) throw wrong(at, 'numbers before a size')
       if (numbers.length !== 3) throw wrong(at, 'three numbers are needed')
       values.push(...numbers)
-    } else if (!/^LUT_(1|3)D_INPUT_RANGE$/.test(word)) throw wrong(at, `“${word.slice(0, 40)}” is not understood`)
+    } else if (/^LUT_(1|3)D_INPUT_RANGE$/.test(word)) {
+      if (numbers.length !== 2) throw wrong(at, 'two numbers are needed')
+      const [from = 0, to = 1] = numbers
+      // A range of codes, as 0 to 255, goes for what comes in and for what goes out.
+      if (from === 0 && to >= LEAST_CODES) codes = to
+      else [least, most] = [Array(3).fill(from), Array(3).fill(to)] as unknown as [CubeFile['least'], CubeFile['most']]
+    } else throw wrong(at, `“${word.slice(0, 40)}” is not understood`)
   })
   const end = lines.length - 1
   if (!kind) throw wrong(end, 'there is no size')
   if (least.some((v, i) => v >= (most[i] ?? 0))) throw wrong(end, 'the domain is empty')
   const wanted = kind === 'curves' ? size : size ** 3
   if (values.length !== 3 * wanted) throw wrong(end, `${wanted} entries are needed, and there are ${Math.floor(values.length / 3)}`)
-  return { kind, size, least, most, values }
+  return { kind, size, least, most, values: codes === 1 ? values : values.map((value) => value / codes) }
 }
 
 /** The same table over 0-1, with as many entries as are kept at most. */

@@ -186,3 +186,6 @@ export function operationNamed(name: string): Operation {
   if (!operation) throw new Error(`There is no operation named “${name}”.`)
   return operation
 }
+
+/** The names of all operations. */
+export const operationNames: readonly string[] = operations.map(({ name }) => name)

@@ -1,3 +1,4 @@
+import { noPulse, type Pulse } from '../codecs/pulse'
 import type { Kernels } from '../graph/operation'
 import { withScratch, type Scratch } from '../planes/scratch'
 import { sharedBuffer, type PhotoData, type PhotoLevel } from './photoData'
@@ -7,23 +8,24 @@ const BAND_ROWS = 64
 const SMALLEST_SIDE = 64
 
 /** The photo with all its reductions, halved until the longer side is at most 64 px. */
-export function withReductions(kernels: Kernels, id: string, full: PhotoLevel): PhotoData {
+export function withReductions(kernels: Kernels, id: string, full: PhotoLevel, pulse: Pulse = noPulse): PhotoData {
   const levels = [full]
   let last = full
   while (Math.max(last.width, last.height) > SMALLEST_SIDE) {
-    last = halveLevel(kernels, last)
+    last = halveLevel(kernels, last, pulse)
     levels.push(last)
   }
   return { id, width: full.width, height: full.height, levels }
 }
 
-function halveLevel(kernels: Kernels, level: PhotoLevel): PhotoLevel {
+function halveLevel(kernels: Kernels, level: PhotoLevel, pulse: Pulse): PhotoLevel {
   const width = Math.ceil(level.width / 2)
   const height = Math.ceil(level.height / 2)
   const pixels = sharedBuffer(width * height * 6)
   const target = new Uint16Array(pixels)
   const halve = level.format === 'rgba8' ? halveRgba8Rows : halvePlaneRows
   for (let y = 0; y < height; y += BAND_ROWS) {
+    pulse()
     const rows = Math.min(BAND_ROWS, height - y)
     withScratch(kernels, (scratch) => {
       const codes = scratch(width * rows * 2)

@@ -67,7 +67,7 @@ function coarseGrid(photo: Size, pitch: number): Grid {
 }
 
 /** The size of the photo that a grid covers, whole px. */
-function photoOf(grid: Grid): Size {
+export function photoOf(grid: Grid): Size {
   return { width: Math.round(grid.width * grid.pitchX), height: Math.round(grid.height * grid.pitchY) }
 }
 

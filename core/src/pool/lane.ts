@@ -17,7 +17,7 @@ export interface Thread {
 export type StartThread = (share: number) => Promise<Thread>
 
 /** Why a thread gave no answer. */
-export type Failure = 'ended' | 'stuck' | 'memory' | 'error' | 'given up'
+export type Failure = 'ended' | 'stuck' | 'memory' | 'error' | 'given up' | 'too costly'
 
 /** A thread did not do what it was asked for. */
 export class LaneFailure extends Error {
@@ -47,7 +47,7 @@ export class Lane {
 
   /**
    * @param photos those that every thread holds
-   * @param stallSeconds a thread that begins no operation for so long is stuck
+   * @param stallSeconds a thread that gives no sign of life for so long is stuck, unless it has asked for more time
    */
   constructor(
     private readonly startThread: StartThread,
@@ -77,6 +77,8 @@ export class Lane {
         waiting.add(fail)
         stop = watch(diary, this.stallSeconds, fail)
         work(thread.worker, (node) => known.send(node), call).then(resolve, reject)
+        // It may have been given up while the thread was starting.
+        if (signal?.aborted) giveUp()
       })
     } catch (error) {
       const nodeKey = diary && known.keyAt(diary.node)
@@ -93,12 +95,12 @@ export class Lane {
 
   /** Gives the photo to the thread, if there is one; a later one gets it when it starts. */
   async addPhoto(photo: PhotoData): Promise<void> {
-    if (this.starting) await this.call((worker) => worker.addPhoto(photo))
+    if (this.starting) await unlessEnded(this.call((worker) => worker.addPhoto(photo)))
   }
 
   async dropPhoto(id: string): Promise<void> {
     if (!this.starting) return
-    const held = await this.call(async (worker) => worker.dropPhoto(id))
+    const held = (await unlessEnded(this.call(async (worker) => worker.dropPhoto(id)))) ?? 0
     // Memory of kernels is given back only with the thread. The next one is there before it is needed.
     this.share = 1
     if (held > MOST_MEMORY_AT_REST && this.calls === 0) {
@@ -115,7 +117,13 @@ export class Lane {
   retire(why?: unknown): boolean {
     const keepsLess = why instanceof LaneFailure && why.failure === 'memory' && this.share > LEAST_SHARE
     if (keepsLess) this.share /= 2
-    this.starting?.then(({ thread }) => thread.end()).catch(() => undefined)
+    // A page is not told that a thread has ended which it ended itself.
+    this.starting
+      ?.then(({ thread, waiting }) => {
+        waiting.end(new LaneFailure('ended', undefined, 'The thread was given up.'))
+        thread.end()
+      })
+      .catch(() => undefined)
     this.starting = undefined
     return keepsLess
   }
@@ -177,20 +185,42 @@ class Waiting {
   }
 }
 
-/** Calls `fail` when the diary has had no new entry for some time. @returns what ends the watch */
+/** Without a diary a thread cannot be seen at work: it has so many times as long. */
+const PATIENCE_WITHOUT_DIARY = 15
+/** How often it is looked for a sign of life, of the time after which a thread counts as stuck. */
+const LOOKS = 8
+
+/** Calls `fail` when the thread has given no sign of life for some time. @returns what ends the watch */
 function watch(diary: Diary | undefined, seconds: number, fail: (error: LaneFailure) => void): () => void {
-  let begun = diary?.begun
-  const timer = setInterval(() => {
-    if (diary && diary.begun !== begun) begun = diary.begun
-    else fail(new LaneFailure('stuck', undefined, `No operation was begun for ${seconds} s.`))
-  }, 1000 * seconds)
+  let signs = diary?.signs
+  let waited = 0
+  const timer = setInterval(
+    () => {
+      waited += seconds / LOOKS
+      if (diary && diary.signs !== signs) [signs, waited] = [diary.signs, 0]
+      const patience = diary ? seconds + diary.allowance : PATIENCE_WITHOUT_DIARY * seconds
+      if (waited >= patience) fail(new LaneFailure('stuck', undefined, `It gave no sign of life for ${Math.round(waited)} s.`))
+    },
+    (1000 * seconds) / LOOKS,
+  )
   return () => clearInterval(timer)
+}
+
+/** Nothing where the thread has ended: the next one is given the photos when it starts. */
+async function unlessEnded<T>(call: Promise<T>): Promise<T | undefined> {
+  try {
+    return await call
+  } catch (error) {
+    if (error instanceof LaneFailure && error.failure === 'ended') return undefined
+    throw error
+  }
 }
 
 /** An error that crossed from a thread keeps its name and its message only. */
 function kindOf(error: unknown): Failure {
   const { name, message } = (error ?? {}) as { name?: string; message?: string }
   if (name === 'GivenUp') return 'given up'
+  if (name === 'TooCostly') return 'too costly'
   // A kernel that gets no memory ends in a trap.
   return name === 'RuntimeError' || (name === 'RangeError' && /memory|allocation/i.test(message ?? '')) ? 'memory' : 'error'
 }

@@ -281,6 +281,8 @@ async function withSecondTry<T>(lane: Lane, work: () => Promise<T>, signal?: Abo
     } catch (error) {
       // It was given up: nothing is wrong with the thread.
       if (signal?.aborted && error instanceof LaneFailure && error.failure === 'given up') throw signal.reason
+      // It was not begun.
+      if (error instanceof LaneFailure && error.failure === 'too costly') return said(error)
       // Its memory cannot be trusted any more, or given back.
       const keepsLess = lane.retire(error)
       if (tries > 1 && !keepsLess) return said(error)

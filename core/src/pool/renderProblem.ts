@@ -6,6 +6,7 @@ const words: Record<Failure, string> = {
   ended: 'the thread that computed it ended',
   error: 'something went wrong in it',
   'given up': 'it was given up',
+  'too costly': '',
 }
 
 /** A picture cannot be computed. */
@@ -23,6 +24,7 @@ export class RenderProblem extends Error {
 
   /** A sentence for the person. @param what what could not be computed */
   inWords(what: string): string {
+    if (this.failure === 'too costly') return `${what} is not computed: ${this.detail}.`
     const more = this.failure === 'error' ? ` (${this.detail})` : ''
     return `${what} could not be computed: ${words[this.failure]}${more}.`
   }

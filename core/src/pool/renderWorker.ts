@@ -4,9 +4,11 @@ import type { Codecs } from '../codecs/codecs'
 import type { Band, EncodedBand } from '../codecs/formats/fileFormat'
 import type { ExportOptions } from '../codecs/formats/registry'
 import { LARGEST_MEGAPIXELS, openPhoto, TooLargeProblem } from '../codecs/openPhoto'
+import { noPulse, SECONDS_PER_MEGAPIXEL, type Pulse } from '../codecs/pulse'
 import { sniffFormat } from '../codecs/sniffFormat'
 import type { Rgb } from '../colour/hex'
 import { Evaluator, type Keep } from '../graph/evaluator'
+import { checkCost, TooCostly } from '../graph/cost'
 import type { GraphNode } from '../graph/node'
 import type { MemoryBudget } from '../graph/valueCache'
 import { findPatch, type FoundPatch } from '../measure/findPatch'
@@ -19,7 +21,7 @@ import type { ToneChannel } from '../operations/masks/luminosityMask/luminosityM
 import type { PhotoData } from '../photo/photoData'
 import { coverId, isCutOut, spaceOfId } from '../photo/pictureIds'
 import { withReductions } from '../photo/reducePhoto'
-import type { Grid, Size } from '../planes/grid'
+import { photoOf, type Grid, type Size } from '../planes/grid'
 import type { Rect } from '../planes/rect'
 import { readingSteps } from '../reading/readPhoto'
 import type { Steps } from '../reading/steps'
@@ -58,6 +60,11 @@ export class RenderWorker {
   private answering = 0
   /** The photo that is being read, as far as that has come. */
   private reading: { readonly id: string; readonly steps: Steps<Reading> } | undefined
+  private pulse: Pulse = noPulse
+  /** Writes down that a node is computed. */
+  private begin: (key: string) => void = () => undefined
+  /** Pictures that do not cost too much, by the keys of their nodes. */
+  private readonly affordable = new Set<string>()
 
   private constructor(
     private readonly evaluator: Evaluator,
@@ -71,10 +78,15 @@ export class RenderWorker {
   /** Decodes a file and reduces it, cut out if its id says so. The id says how it is read. */
   async openPhoto(id: string, bytes: Uint8Array, fileName: string, reduce: Reduce): Promise<Opened> {
     try {
-      const { full, cover, ...rest } = await openPhoto(bytes, fileName, this.codecs, reduce !== false, spaceOfId(id), isCutOut(id))
+      const { full, cover, ...rest } = await openPhoto(bytes, fileName, this.codecs, {
+        allowLarge: reduce !== false,
+        space: spaceOfId(id),
+        cutOut: isCutOut(id),
+        pulse: this.pulse,
+      })
       const { kernels } = this.evaluator
-      const photo = withinLimit(withReductions(kernels, id, full), reduce)
-      return { photo, ...(cover && { cover: withinLimit(withReductions(kernels, coverId(id), cover), reduce) }), ...rest }
+      const photo = withinLimit(withReductions(kernels, id, full, this.pulse), reduce)
+      return { photo, ...(cover && { cover: withinLimit(withReductions(kernels, coverId(id), cover, this.pulse), reduce) }), ...rest }
     } catch (error) {
       if (!(error instanceof UserProblem)) throw error
       return { problem: error.message, tooLarge: error instanceof TooLargeProblem }
@@ -107,9 +119,11 @@ export class RenderWorker {
   /** Writes down what it computes in memory that the pool sees. */
   keepDiary(memory: SharedArrayBuffer): void {
     const diary = new Diary(memory)
+    this.pulse = (seconds) => diary.beat(seconds)
+    this.begin = (key) => diary.begin(this.nodes.indexOf(key))
     this.evaluator.onRun = ({ key }) => {
       if (this.answering > 0 && diary.isGivenUp(this.answering)) throw new GivenUp()
-      diary.begin(this.nodes.indexOf(key))
+      this.begin(key)
     }
   }
 
@@ -117,11 +131,26 @@ export class RenderWorker {
   renderTile(graph: SentGraph, grid: Grid, rect: Rect, call = 0, keep?: Keep, depth?: BitDepth): Uint8ClampedArray<ArrayBuffer> {
     this.answering = call
     try {
-      const pixels = renderTile(this.evaluator, this.nodes.receive(graph), grid, rect, keep, depth)
+      const node = this.nodes.receive(graph)
+      this.checkCost(node, grid)
+      const pixels = renderTile(this.evaluator, node, grid, rect, keep, depth)
       return transfer(pixels, [pixels.buffer])
     } finally {
       this.answering = 0
     }
+  }
+
+  /** @throws TooCostly naming, by the diary, the node that costs the most */
+  private checkCost(node: GraphNode, grid: Grid): void {
+    if (this.affordable.has(node.key)) return
+    try {
+      checkCost(node, photoOf(grid), this.evaluator.kernels)
+    } catch (error) {
+      if (error instanceof TooCostly) this.begin(error.cost.costliest)
+      throw error
+    }
+    if (this.affordable.size > MOST_AFFORDABLE) this.affordable.clear()
+    this.affordable.add(node.key)
   }
 
   /** Reads a part of what an opened photo shows by itself; what it shows, when that was the last. */
@@ -169,14 +198,24 @@ export class RenderWorker {
 
   /** Rows of a file. Blobs cross to the page without a copy. */
   encodeBand(band: Band, options: ExportOptions): Promise<EncodedBand> {
+    this.pulse(secondsFor(band))
     return this.codecs.encodeBand(band, options, this.evaluator.kernels)
   }
 
   /** All rows of a file that is encoded as a whole. */
   encodeWhole(rows: readonly Blob[], size: Size, options: ExportOptions): Promise<EncodedBand> {
+    this.pulse(secondsFor(size))
     return this.codecs.encodeWhole(rows, size, options)
   }
 }
+
+/** What the slowest codec may take for so many pixels. */
+function secondsFor({ width, height }: Size): number {
+  return SECONDS_PER_MEGAPIXEL * ((width * height) / 1e6)
+}
+
+/** So many pictures are remembered. */
+const MOST_AFFORDABLE = 2000
 
 /** The call is no longer wanted. */
 class GivenUp extends Error {

@@ -18,7 +18,7 @@ const asBytes = async (made: Sharp): Promise<Uint8Array> => new Uint8Array(await
 
 const rgbOf = (pixels: ArrayBufferLike): Uint8Array => new Uint8Array(pixels).filter((_, i) => i % 4 !== 3)
 const opened = async (bytes: Uint8Array, space: ColourSpace | null = 'srgb') => {
-  const { full, notices, wide } = await openPhoto(bytes, 'photo.png', testCodecs, false, space ?? undefined)
+  const { full, notices, wide } = await openPhoto(bytes, 'photo.png', testCodecs, { space: space ?? undefined })
   return { rgb: rgbOf(full.pixels), notices, full, wide }
 }
 

@@ -95,7 +95,7 @@ describe('a picture laid over the photo', () => {
     const png = await sharp(cut, { raw: { ...other, channels: 4 } })
       .png()
       .toBuffer()
-    const { full, cover, transparent } = await openPhoto(new Uint8Array(png), 'cut.png', testCodecs, false, undefined, true)
+    const { full, cover, transparent } = await openPhoto(new Uint8Array(png), 'cut.png', testCodecs, { cutOut: true })
     expect(transparent).toBe(true)
     const id = cutOutId('cut')
     const own = evaluatorFor(

@@ -8,7 +8,7 @@ import { sumFieldsNode } from '../../operations/fields/sumFields/sumFields'
 import type { GraphNode } from '../../graph/node'
 import type { Size } from '../../planes/grid'
 import { rainInWords } from '../../weather/rainDrops'
-import { boundedSpecks } from '../boundedSpecks'
+import { boundedSpecks, boundedTogether } from '../boundedSpecks'
 import { layerSeed } from '../layerSeed'
 import { appliesToCamera, cameraControls, shutterInWords } from '../camera'
 import { defineEffect, light, type EffectScene } from '../effectDefinition'
@@ -209,5 +209,5 @@ function drops({ pattern, shape }: RainControls, scene: EffectScene, shaping: Sh
       ...layerDistances(pattern, index, pattern.layers),
     }
   })
-  return streaksNode(layers, scene.knownDistance)
+  return streaksNode(boundedTogether(layers), scene.knownDistance)
 }

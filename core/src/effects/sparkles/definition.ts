@@ -9,7 +9,7 @@ import { gaussianBlurNode } from '../../operations/blurs/gaussianBlur/gaussianBl
 import { sumFieldsNode } from '../../operations/fields/sumFields/sumFields'
 import { lightColoursNode } from '../../operations/light/lightOfTones/lightOfTones'
 import { mixNode } from '../../operations/mixing/mix/mix'
-import { mostReach } from '../boundedSpecks'
+import { drawnForBlur, mostReach } from '../boundedSpecks'
 import { defineEffect, light, type EffectScene } from '../effectDefinition'
 import { glintsOf, type Glint } from './glints'
 import { startingLooks } from './startingLooks'
@@ -81,7 +81,7 @@ export const sparkles = defineEffect({
 function burstsOf(controls: SparkleControls, scene: EffectScene): Burst[] {
   const glints = glintsOf(controls, scene)
   // A glint of many points costs as much as several of few.
-  const most = mostReach(glints.length * Math.max(1, controls.pattern.points / 6), scene)
+  const most = mostReach(glints.length * Math.max(1, controls.pattern.points / 6) * drawnForBlur(controls.shape.blur), scene)
   return glints.map((glint) => burstOf(glint, controls, most))
 }
 

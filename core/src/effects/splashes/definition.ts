@@ -8,7 +8,7 @@ import { gaussianBlurNode } from '../../operations/blurs/gaussianBlur/gaussianBl
 import { joinFieldsNode, scaleFieldNode } from '../../operations/fields/joinFields/joinFields'
 import { lineMaskNode } from '../../operations/masks/shapeMasks/lineMask'
 import { streaksNode, type StreakLayer } from '../../operations/sources/streaks/streaks'
-import { boundedSpecks } from '../boundedSpecks'
+import { boundedSpecks, boundedTogether } from '../boundedSpecks'
 import { defineEffect, light, type EffectScene } from '../effectDefinition'
 import { layerSeed } from '../layerSeed'
 import { startingLooks } from './startingLooks'
@@ -99,7 +99,7 @@ function inBands(pattern: SplashControls['pattern'], { into, blur }: SplashContr
     const strength = index === 0 ? 1 : Math.min(1, Math.max(0, (into / 100) * (seen.length - 1) - (index - 1)))
     return strength === 0 ? [] : ofOneSize(pattern, size, level.turn, strength, scene).map((layer) => ({ ...layer, band }))
   })
-  const all = streaksNode(layers)
+  const all = streaksNode(boundedTogether(layers))
   if (horizon) return all
   const softly = lineMaskNode({ x: scene.width / 2, y: heightOf(1), toX: scene.width / 2, toY: level.y })
   return joinFieldsNode([all, scaleFieldNode(softly, 1)], 'product')

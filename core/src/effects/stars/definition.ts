@@ -139,7 +139,7 @@ function starParameters({ pattern }: StarControls, scene: EffectScene, shape: St
   const level = horizonOf(scene.marks) ?? { y: scene.height, turn: 0 }
   // As long as the way of a star across the frame may be.
   const trail = Math.min(2, (trailDegrees(shape.trails) * Math.PI) / 180) * Math.max(scene.width, scene.height)
-  const trailed = leastSpacing(trail, 8 * pattern.size, scene)
+  const trailed = Math.max(leastSpacing(trail, 8 * pattern.size, scene), farTrailSpacing(pattern.size, shape, scene))
   return {
     seed: pattern.seed,
     spacing: steady(Math.max(2, trailed, 1 / Math.sqrt(Math.max(1e-12, density * (1 + band))))),
@@ -155,6 +155,16 @@ function starParameters({ pattern }: StarControls, scene: EffectScene, shape: St
     phase: scene.phase,
     twinkle: (0.6 * shape.twinkle) / 100,
   }
+}
+
+/** How often trails about a pole far outside the frame may cover the sky: far beyond white, and what a tile draws within a second. */
+const MOST_COVER = 600
+
+/** Least spacing of stars whose trails are long arcs about a far pole: all of them that lie along the arc through a place cross it. */
+function farTrailSpacing(size: number, { trails, poleX, poleY }: StarControls['shape'], { width, height }: EffectScene): number {
+  const [x, y] = [Math.max(Math.abs(poleX), Math.abs(poleX - width)), Math.max(Math.abs(poleY), Math.abs(poleY - height))]
+  const arc = Math.min(2 * Math.PI, (trailDegrees(trails) * Math.PI) / 180) * Math.sqrt(x * x + y * y)
+  return Math.sqrt((arc * 8 * size) / MOST_COVER)
 }
 
 /** The glow of stars that are too faint to be seen singly: a soft band, mottled, with dark clouds before it. */
@@ -191,5 +201,5 @@ function aboveHorizon({ marks, width, height }: EffectScene): GraphNode {
   const { y, turn } = horizonOf(marks) ?? { y: height, turn: 0 }
   const radians = (turn * Math.PI) / 180
   const rise = 0.28 * height
-  return lineMaskNode({ x: width / 2 - rise * Math.sin(radians), y: y - rise * Math.cos(radians), toX: width / 2, toY: y })
+  return lineMaskNode({ x: width / 2 - steady(rise * Math.sin(radians)), y: y - steady(rise * Math.cos(radians)), toX: width / 2, toY: y })
 }

@@ -10,7 +10,7 @@ import { ellipseMaskNode } from '../../operations/masks/shapeMasks/ellipseMask'
 import { streaksNode, type StreakLayer } from '../../operations/sources/streaks/streaks'
 import { turbulenceNode } from '../../operations/sources/turbulence/turbulence'
 import { middleOf } from '../../model/frame'
-import { boundedSpecks } from '../boundedSpecks'
+import { boundedSpecks, boundedTogether } from '../boundedSpecks'
 import { defineEffect, light, type EffectScene } from '../effectDefinition'
 import { layerSeed } from '../layerSeed'
 import { startingLooks } from './startingLooks'
@@ -96,7 +96,7 @@ function marks({ pattern }: WearControls, scene: EffectScene): GraphNode {
       tile: null,
     })
   const parts = [
-    ...(layers.length > 0 ? [streaksNode(layers)] : []),
+    ...(layers.length > 0 ? [streaksNode(boundedTogether(layers))] : []),
     ...(paper > 0 ? [scaleFieldNode(clouds(1, 9 * size, 3, 'billowed', 0.6), (0.5 * paper) / 100)] : []),
     ...(stains > 0
       ? [

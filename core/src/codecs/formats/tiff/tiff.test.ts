@@ -93,7 +93,7 @@ describe('reading a TIFF', () => {
 
   it('carries its profile along', async () => {
     const file = await source().withIccProfile('p3').tiff({ compression: 'none' }).toBuffer()
-    const { notices } = await openPhoto(new Uint8Array(file), 'wide.tif', testCodecs, false, 'srgb')
+    const { notices } = await openPhoto(new Uint8Array(file), 'wide.tif', testCodecs, { space: 'srgb' })
     expect(notices.join()).toMatch(/The colours of “wide.tif” were converted/)
   })
 

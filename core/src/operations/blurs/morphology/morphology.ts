@@ -54,15 +54,35 @@ function radiusOnGrid({ radius }: MorphologyParameters, grid: Grid): number {
   return Math.abs(radius) / pitchOf(grid)
 }
 
+/** @param from the part of the picture that `source` is: all that lies within reach, as far as there is a picture */
 function extreme(context: RunContext, source: number, from: Rect, rect: Rect, radius: number, params: MorphologyParameters): number {
   const { kernels, scratch } = context
-  const padded = expand(rect, radius)
-  const extended = scratch(padded.width * padded.height * 4)
-  kernels.copyExtended(source, from.width, from.height, padded.x - from.x, padded.y - from.y, extended, padded.width, padded.height)
+  const out = scratch(rect.width * rect.height * 4)
+  const [top, left] = [rect.y - from.y, rect.x - from.x]
+  const minimum = params.radius < 0
+  if (params.window === 'square') {
+    // A window beyond the whole picture sees no more of it.
+    const side = Math.min(radius, Math.max(from.width, from.height))
+    const room = (): number => scratch(4 * Math.max(rect.width * (rect.height + 2 * side), rect.width + 2 * side))
+    const [forth, back, lines] = [room(), room(), scratch(from.height * rect.width * 4)]
+    kernels.squareExtreme(
+      source,
+      ...([from.width, from.height, left, top, rect.width, rect.height] as const),
+      ...([side, minimum, forth, back, lines, out] as const),
+    )
+    return out
+  }
+  const reach = Math.min(radius, from.width)
+  const width = rect.width + 2 * reach
+  const extended = scratch(width * from.height * 4)
+  kernels.copyExtended(source, from.width, from.height, left - reach, 0, extended, width, from.height)
   const widths = scratch((radius + 1) * 4)
   const halfWidths = new Int32Array(kernels.memory.buffer, widths, radius + 1)
-  for (let dy = 0; dy <= radius; dy++) halfWidths[dy] = params.window === 'disc' ? Math.floor(Math.sqrt(radius * radius - dy * dy)) : radius
-  const out = scratch(rect.width * rect.height * 4)
-  kernels.windowExtreme(extended, rect.width, rect.height, radius, widths, params.radius < 0, scratch(rect.width * 4), out)
+  for (let dy = 0; dy <= radius; dy++) halfWidths[dy] = Math.min(reach, Math.floor(Math.sqrt(radius * radius - dy * dy)))
+  kernels.discExtreme(
+    extended,
+    ...([rect.width, reach, from.height, top, rect.height] as const),
+    ...([radius, widths, minimum, scratch(rect.width * 4), out] as const),
+  )
   return out
 }

@@ -5,6 +5,8 @@ import { expand, type Rect } from '../../../planes/rect'
 import { inputAt } from '../../plane'
 import { motionReach, motionTaps } from './motionTaps'
 
+export { motionReach }
+
 type MotionParameters = {
   /** Total length of the smear in photo px. */
   readonly length: number

@@ -104,14 +104,23 @@ function farthestCorner({ x, y }: RadialBlurParameters, grid: Grid): number {
   return Math.max(1, Math.sqrt(dx * dx + dy * dy))
 }
 
-/** The matrices of each pass; finest steps first. */
-function passesOf(params: RadialBlurParameters, grid: Grid, kernels: Kernels): Matrix[][] {
+/** How many places a pixel reads in each pass. */
+export function radialPasses(params: RadialBlurParameters, grid: Grid): readonly number[] {
   const far = farthestCorner(params, grid)
   const radians = (params.strength * Math.PI) / 180
   const way = params.kind === 'zoom' ? params.strength : Math.min(2 * Math.PI, radians) * far
   const places = Math.max(2, Math.ceil(way / Math.min(grid.pitchX, grid.pitchY)))
   const count = Math.max(1, Math.ceil(Math.log(places) / Math.log(MOST_TAPS) - 1e-9))
   const taps = Math.ceil(Math.pow(places, 1 / count) - 1e-9)
+  return Array.from({ length: count }, () => taps)
+}
+
+/** The matrices of each pass; finest steps first. */
+function passesOf(params: RadialBlurParameters, grid: Grid, kernels: Kernels): Matrix[][] {
+  const far = farthestCorner(params, grid)
+  const radians = (params.strength * Math.PI) / 180
+  const passes = radialPasses(params, grid)
+  const [count, taps = 1] = [passes.length, passes[0]]
   const all = taps ** count
   const middle = params.kind === 'zoom' && params.sides === 'outward' ? 0.5 / all : 0.5 / all - 0.5
   return Array.from({ length: count }, (_, index) =>

@@ -59,7 +59,8 @@ export function mixNode(
   own?: GraphNode,
 ): GraphNode {
   const isWhole = own && !mask && params.mode === 'normal' && params.amount === 1 && !params.linear && field.key === WHOLE.key
-  if (isWhole) return asStage(own)
+  // What changes nothing is no stage of its own.
+  if (isWhole) return own.key === base.key ? base : asStage(own)
   const inputs = [base, field, ...(own ? [own] : []), ...(mask ? [mask] : [])]
   return graphNode('mix', own ? { ...params, colour: 'own' } : params, inputs)
 }

@@ -1,4 +1,5 @@
 import { chance } from '../../../graph/chance'
+import { steady } from '../../../graph/steady'
 import type { Rect } from '../../../planes/rect'
 
 export type LensDropParameters = {
@@ -69,7 +70,7 @@ function made({ seed, count, radius, spread, uneven, running, frame }: LensDropP
 /** Which way is down in a frame, as it lies on the photo: sine and cosine of its turn. */
 export function downOf({ turn }: LensDropParameters['frame']): readonly [sin: number, cos: number] {
   const radians = (turn * Math.PI) / 180
-  return [Math.sin(radians), Math.cos(radians)]
+  return [steady(Math.sin(radians)), steady(Math.cos(radians))]
 }
 
 /** Without those that lie in a larger one. @param side of the squares in which neighbours are looked for */

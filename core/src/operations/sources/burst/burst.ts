@@ -25,6 +25,16 @@ export interface Burst {
   readonly seed: number
 }
 
+/** How far a burst reaches from its middle, photo px. */
+export function burstReach({ core, halo, haloSize, spikes, rays }: Burst): number {
+  return Math.max(
+    4 * core + 4,
+    halo > 0 ? 7 * haloSize : 0,
+    spikes.count > 0 && spikes.strength > 0 ? spikes.reach : 0,
+    rays.count > 0 && rays.strength > 0 ? rays.reach : 0,
+  )
+}
+
 /** Pixels of a coarse grid to the width of a core or halo. */
 const PIXELS_OF_GLOW = 5
 

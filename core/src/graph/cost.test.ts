@@ -1,0 +1,100 @@
+import { beforeAll, describe, expect, it } from 'vitest'
+import { loadKernels } from '../../test-support/kernels'
+import { randomNumbers } from '../../test-support/pictures'
+import { randomEffect } from '../../test-support/randomValue'
+import { newEffect } from '../effects/newEffect'
+import { effectDefinitions, type Effect } from '../effects/registry'
+import { newMask } from '../masks/newMask'
+import { noMarks } from '../model/marks'
+import { operationNames } from '../operations/registry'
+import type { Size } from '../planes/grid'
+import { sceneGraph } from '../render/sceneGraph'
+import { costPerPixel } from '../operations/costs'
+import { checkCost, costOf, TooCostly } from './cost'
+import type { Kernels } from './operation'
+
+const photo = (width: number, height: number): Size & { id: string } => ({ id: 'p', width, height })
+const sizes = [photo(3000, 2000), photo(6000, 4000), photo(9500, 6300)]
+const marks = { ...noMarks, horizon: { y: 900, turn: 0 } }
+
+let kernels: Kernels
+beforeAll(async () => {
+  kernels = await loadKernels()
+})
+
+const graphOf = (size: Size & { id: string }, effects: readonly Effect[]) => sceneGraph({ photo: size, effects, marks })
+
+function custom(size: Size, steps: readonly object[]): Effect {
+  const effect = newEffect(size, { kind: 'customField', id: 'c' })
+  Object.assign(effect.controls.shape, { steps })
+  return effect
+}
+
+const many = (count: number, step: object): object[] => Array.from({ length: count }, () => ({ on: true, ...step }))
+
+describe('the cost of a picture', () => {
+  it('is stated by every operation', () => {
+    const grid = { width: 100, height: 100, pitchX: 1, pitchY: 1 }
+    const rect = { x: 0, y: 0, width: 100, height: 100 }
+    const unstated = operationNames.filter((operation) => {
+      try {
+        costPerPixel({ operation, params: {}, inputs: [], key: '' }, rect, grid)
+        return false
+      } catch (error) {
+        return (error as Error).message.includes('states no cost')
+      }
+    })
+    expect(unstated).toEqual([])
+  })
+
+  it.each(effectDefinitions.filter(({ madeFromEffect }) => !madeFromEffect).map(({ kind }) => kind))(
+    'of %s is within reason for each look and anywhere in the usual ranges, at 6, 24 and 60 megapixels',
+    (kind) => {
+      const random = randomNumbers(31)
+      const { startingLooks } = effectDefinitions.find((definition) => definition.kind === kind)!
+      for (const size of sizes) {
+        for (const { name } of startingLooks) checkCost(graphOf(size, [newEffect(size, { kind, look: name, id: 'l' })]), size, kernels)
+        for (let i = 0; i < 12; i++)
+          checkCost(graphOf(size, [randomEffect(size, kind, random, 'usual ends', i % 2 ? 1 : 0.3)]), size, kernels)
+      }
+    },
+  )
+
+  it.each([
+    ['24 motions of 6000 px', many(24, { kind: 'motion', length: 6000, angle: 37 }), /lower the length of its motion blur/],
+    ['24 discs of 400 px', many(24, { kind: 'maximum', radius: 400 }), /lower its radius/],
+    ['24 zooms of 6000 px', many(24, { kind: 'zoom', strength: 6000 }), /lower the strength of its zoom/],
+  ])('of %s is beyond reason at 24 megapixels: it is named, with what to lower', (_, steps, words) => {
+    const size = photo(6000, 4000)
+    const node = graphOf(size, [custom(size, steps)])
+    expect(() => checkCost(node, size, kernels)).toThrow(TooCostly)
+    expect(() => checkCost(node, size, kernels)).toThrow(/^on this photo it would take about \d+ minutes; /)
+    expect(() => checkCost(node, size, kernels)).toThrow(words)
+  })
+
+  it('grows with what a tile has to read for a chain of wide operations, and not with what is computed once', () => {
+    const size = photo(6000, 4000)
+    const [one, four] = [1, 4].map(
+      (count) => costOf(graphOf(size, [custom(size, many(count, { kind: 'maximum', radius: 200 }))]), size, kernels).seconds,
+    )
+    expect(four!).toBeGreaterThan(6 * one!)
+    const blurs = [1, 4].map(
+      (count) => costOf(graphOf(size, [custom(size, many(count, { kind: 'blur', radius: 800 }))]), size, kernels).seconds,
+    )
+    expect(blurs[1]! - blurs[0]!).toBeLessThan(0.5)
+  })
+
+  it('of masks that are grown is part of it', () => {
+    const size = photo(6000, 4000)
+    const grown = (grow: number): Effect => {
+      const mask = {
+        ...newMask(size, { kind: 'outline', id: 'm', join: 'keep', marks: noMarks }),
+        grow,
+        paths: [{ hole: false, corners: [0, 1, 2].map((i) => ({ x: 3000 * i, y: 2000 * (i % 2), inX: 0, inY: 0, outX: 0, outY: 0 })) }],
+      }
+      return { ...newEffect(size, { kind: 'glaze', id: 'g' }), where: { masks: [mask as never], hold: 100 } }
+    }
+    const [little, much] = [2, 300].map((grow) => costOf(graphOf(size, [grown(grow)]), size, kernels).seconds)
+    expect(much!).toBeGreaterThan(2 * little!)
+  })
+})

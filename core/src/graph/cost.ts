@@ -1,0 +1,114 @@
+import { adviceFor, costPerPixel } from '../operations/costs'
+import { finerGrid, gridAt, gridBounds, type Grid, type Size } from '../planes/grid'
+import type { Rect } from '../planes/rect'
+import type { GraphNode } from './node'
+import type { Kernels } from './operation'
+import { coarserGridOf, orderOf, planFor, type Step } from './plan'
+
+/** Tiles of a file. */
+const TILE = 512
+/** A file may take so long on one core of the machine that the costs were measured on: as many seconds for each megapixel of the photo, and for small photos as for one of so many. */
+const MOST_SECONDS_PER_MEGAPIXEL = 5
+const LEAST_MEGAPIXELS = 24
+
+/** What a file of a picture costs, and the node that costs the most of it. */
+export interface Cost {
+  /** Seconds of one core of the machine that the costs were measured on. */
+  readonly seconds: number
+  readonly costliest: string
+}
+
+/** A picture costs more than is reasonable. It follows from photo and parameters, whatever the machine and the view. */
+export class TooCostly extends Error {
+  override readonly name = 'TooCostly'
+
+  constructor(
+    readonly cost: Cost,
+    advice: string,
+  ) {
+    super(`on this photo it would take about ${Math.max(2, Math.round(cost.seconds / 60))} minutes; ${advice}`)
+  }
+}
+
+/** What is so far from the limit by its nodes alone is not planned. */
+const PLANNED_FROM = 1 / 10
+
+/** @throws TooCostly if a file of the picture would cost beyond reason */
+export function checkCost(root: GraphNode, photo: Size, kernels: Kernels): void {
+  const most = MOST_SECONDS_PER_MEGAPIXEL * Math.max(LEAST_MEGAPIXELS, (photo.width * photo.height) / 1e6)
+  const nodes = orderOf(root)
+  if (roughly(nodes, photo) < PLANNED_FROM * most) return
+  const cost = costOf(root, photo, kernels)
+  const costliest = nodes.find(({ key }) => key === cost.costliest)
+  if (cost.seconds > most) throw new TooCostly(cost, adviceFor(costliest?.operation))
+}
+
+/** What all nodes would cost if each read no more than it gives. */
+function roughly(nodes: readonly GraphNode[], photo: Size): number {
+  const grid = gridAt(photo, 1)
+  const tile = middleTile(grid)
+  return nodes.reduce((sum, node) => {
+    const on = coarserGridOf(node, grid) ?? grid
+    return sum + costPerPixel(node, on === grid ? tile : gridBounds(on), on) * on.width * on.height * 1e-9
+  }, 0)
+}
+
+function middleTile(grid: Grid): Rect {
+  const width = Math.min(TILE, grid.width)
+  const height = Math.min(TILE, grid.height)
+  return { x: Math.floor((grid.width - width) / 2), y: Math.floor((grid.height - height) / 2), width, height }
+}
+
+/** What a file of the picture costs at the size of the photo: of what is computed tile by tile a tile in the middle stands for all, what lies in blocks is computed once. */
+export function costOf(root: GraphNode, photo: Size, kernels: Kernels): Cost {
+  const sum = new Sum(kernels)
+  const grid = gridAt(photo, 1)
+  const middle = middleTile(grid)
+  sum.add(root, middle, grid, (grid.width * grid.height) / (middle.width * middle.height))
+  return sum.cost
+}
+
+/** Adds up what the steps of plans cost. */
+class Sum {
+  private readonly byNode = new Map<string, number>()
+  private readonly wholes = new Set<string>()
+
+  constructor(private readonly kernels: Kernels) {}
+
+  get cost(): Cost {
+    let [seconds, most, costliest] = [0, -1, '']
+    for (const [key, own] of this.byNode) {
+      seconds += own
+      if (own > most) [most, costliest] = [own, key]
+    }
+    return { seconds, costliest }
+  }
+
+  /** @param times how often a rectangle of that size is computed */
+  add(root: GraphNode, rect: Rect, grid: Grid, times: number): void {
+    for (const step of planFor(root, rect, grid, this.kernels, () => undefined)) this.addStep(step, grid, times, step.node === root)
+  }
+
+  private addStep({ node, operation, rect, reads }: Step, grid: Grid, times: number, isRoot: boolean): void {
+    const coarse = coarserGridOf(node, grid)
+    if (coarse) return this.addWhole(node, coarse)
+    if (!isRoot && operation.block?.(node.params, grid)) return this.addWhole(node, grid)
+    const own = costPerPixel(node, rect, grid) * rect.width * rect.height * 1e-9 * times
+    this.byNode.set(node.key, (this.byNode.get(node.key) ?? 0) + own)
+    const finer = finerGrid(grid, operation.finest?.(node.params) ?? Infinity)
+    reads.forEach(({ rect: part, step }, index) => {
+      const input = node.inputs[index]
+      if (step || !input) return
+      if (finer) this.addWhole(input, finer)
+      else this.add(input, part, grid, times)
+    })
+  }
+
+  /** What is computed in blocks is computed once for the whole picture, on its own grid. */
+  private addWhole(node: GraphNode, grid: Grid): void {
+    const key = `${node.key} ${grid.width} ${grid.height}`
+    if (this.wholes.has(key)) return
+    this.wholes.add(key)
+    this.add(node, gridBounds(grid), grid, 1)
+  }
+}
