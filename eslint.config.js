@@ -17,6 +17,37 @@ export default defineConfig([
     },
   },
   {
+    // Engines differ in the last digits of these: on the way to a pixel they are taken by the kernels, or rounded (`steady`).
+    files: ['core/src/{operations,effects,masks,weather,optics,astronomy}/**/*.ts'],
+    ignores: [
+      '**/*.test.ts',
+      // Whole numbers come of them: of passes, of a reduction, of where something is looked for.
+      'core/src/operations/blurs/radialBlur/radialBlur.ts',
+      'core/src/operations/geometry/polarWrap/polarWrap.ts',
+      'core/src/operations/sources/{laidPicture,photo}/*.ts',
+      'core/src/operations/costs.ts',
+      'core/src/effects/fallLoop.ts',
+      // What comes of them is rounded where it becomes a parameter.
+      'core/src/operations/distance/nearTo/nearTo.ts',
+      'core/src/effects/{gainOfLight,camera}.ts',
+      'core/src/effects/{adjust/whiteBalance,customField/definition,customField/operations/fades,rain/cameraDrops}.ts',
+      'core/src/effects/{customField/fieldBox,lightBloom/definition,lamp/definition,overlay/definition,splashes/definition}.ts',
+      'core/src/masks/{brush/guides,line/definition}.ts',
+      'core/src/astronomy/stars.ts',
+      'core/src/{weather,optics}/**',
+    ],
+    rules: {
+      'no-restricted-syntax': [
+        'error',
+        {
+          selector:
+            'CallExpression[callee.object.name="Math"][callee.property.name=/^(sin|cos|tan|asin|acos|atan|atan2|exp|log|log2|log10|pow|cbrt|hypot|sinh|cosh|tanh)$/]:not(CallExpression[callee.name="steady"] CallExpression)',
+          message: 'Take it from the kernels, or round it with steady(): engines differ in its last digits.',
+        },
+      ],
+    },
+  },
+  {
     // In tests an index that is not there fails the test anyway.
     files: ['**/*.test.ts', '**/test-support/**', 'tests/**'],
     rules: { '@typescript-eslint/no-non-null-assertion': 'off' },

@@ -24,7 +24,8 @@ export function installPackages() {
     .digest('hex')
   const mark = join(root, 'node_modules', '.installed')
   if (existsSync(mark) && readFileSync(mark, 'utf8') === lock) return
-  mustRun('npm', ['ci', '--no-audit', '--no-fund', '--loglevel=error'])
+  // Standard output may belong to somebody else.
+  mustRun('npm', ['ci', '--no-audit', '--no-fund', '--loglevel=error'], { stdio: ['ignore', 'ignore', 'inherit'] })
   writeFileSync(mark, lock)
 }
 

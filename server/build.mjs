@@ -2,7 +2,7 @@
 import { build } from 'esbuild'
 
 await build({
-  entryPoints: ['src/main.ts', 'src/render.ts', 'src/worker.ts'],
+  entryPoints: ['src/main.ts', 'src/welkinar.ts', 'src/worker.ts'],
   outdir: 'dist',
   bundle: true,
   platform: 'node',

@@ -247,10 +247,10 @@ describe('the photo itself, and what is watched', () => {
     await page.getByRole('button', { name: '16 bit' }).click()
     await page.getByRole('button', { name: 'Display-P3' }).click()
     const ours = await deepPictureIn(await exportedFile(page))
-    const main = fileURLToPath(new URL('../server/dist/render.js', import.meta.url))
+    const main = fileURLToPath(new URL('../server/dist/welkinar.js', import.meta.url))
     const named = (name: string): string => join(folder, name)
     const args = ['--photo', named('sea.png'), '--recipe', named('recipe.json'), '--marks', named('marks.json'), '--out', named('out.png')]
-    await run('node', [main, ...args, '--bits', '16', '--colours', 'display-p3'])
+    await run('node', [main, 'render', '--overwrite', ...args, '--bits', '16', '--colours', 'display-p3'])
     const theirs = await deepPictureIn(await readFile(named('out.png')))
     expect(theirs.is).toEqual([shown.width, shown.height, 'ushort'])
     expect(Buffer.compare(ours.data, theirs.data)).toBe(0)
@@ -350,12 +350,12 @@ describe('files of cameras and archives', () => {
     await saveRecipe(page, join(folder, 'meadow.json'))
     await page.getByRole('link', { name: 'Export' }).click()
     await writeFile(join(folder, 'meadow.png'), bytes)
-    const main = fileURLToPath(new URL('../server/dist/render.js', import.meta.url))
+    const main = fileURLToPath(new URL('../server/dist/welkinar.js', import.meta.url))
     const args = ['--photo', join(folder, 'meadow.png'), '--recipe', join(folder, 'meadow.json'), '--out', join(folder, 'out.png')]
     for (const space of ['sRGB', 'Display-P3']) {
       await page.getByRole('button', { name: space }).click()
       const ours = await exportedFile(page, 'PNG')
-      await run('node', [main, ...args, '--colours', space.toLowerCase()])
+      await run('node', [main, 'render', '--overwrite', ...args, '--colours', space.toLowerCase()])
       expect((await readFile(join(folder, 'out.png'))).equals(ours)).toBe(true)
     }
   })
@@ -385,10 +385,10 @@ describe('files of cameras and archives', () => {
     const waiting = page.waitForEvent('download')
     await page.getByRole('button', { name: 'Make the TIFF file' }).click()
     const ours = await readFile(await (await waiting).path())
-    const main = fileURLToPath(new URL('../server/dist/render.js', import.meta.url))
+    const main = fileURLToPath(new URL('../server/dist/welkinar.js', import.meta.url))
     const out = join(folder, 'out.tif')
     const args = ['--photo', join(folder, name), '--recipe', join(folder, 'recipe.json'), '--out', out]
-    await run('node', [main, ...args, '--bits', '16', '--colours', space.toLowerCase()])
+    await run('node', [main, 'render', '--overwrite', ...args, '--bits', '16', '--colours', space.toLowerCase()])
     expect((await readFile(out)).equals(ours)).toBe(true)
     expect((await sharp(ours).metadata()).depth).toBe('ushort')
   })

@@ -159,9 +159,10 @@ describe('rain on a photo, from drop to file', () => {
     await settled(page)
     await saveRecipe(page, join(folder, 'recipe.json'))
     await writeFile(join(folder, 'photo.png'), photo)
-    const main = fileURLToPath(new URL('../server/dist/render.js', import.meta.url))
+    const main = fileURLToPath(new URL('../server/dist/welkinar.js', import.meta.url))
     await run('node', [
       main,
+      'render',
       '--photo',
       join(folder, 'photo.png'),
       '--recipe',

@@ -7,7 +7,7 @@ import { marksFile } from './marksFile'
 import { alternate, ratioRow, type Row } from './measure'
 import { HEIGHT, WIDTH } from './photo24'
 import { recipeText } from './recipeText'
-import { renderScript, runNode } from './runNode'
+import { renderCommand, runNode } from './runNode'
 import { finishOf } from './stackRows'
 
 const THREADS = 2
@@ -73,7 +73,7 @@ export async function jobRows(folder: string, photo: string): Promise<Row[]> {
     const out = join(folder, 'out.jpg')
     const marks = await marksFile(folder, photo, size)
     const paths = ['--photo', photo, '--recipe', recipe, '--marks', marks, '--out', out]
-    const ours = () => mustRun([renderScript, ...paths, '--threads', String(THREADS)])
+    const ours = () => mustRun([...renderCommand, ...paths, '--threads', String(THREADS)])
     const other = () => mustRun([script, photo, out, String(THREADS)])
     rows.push(ratioRow(`${name}, whole job, JPEG 24 MP in and out`, await alternate(ours, other), 'the steps with sharp', most, remark))
   }

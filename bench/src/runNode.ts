@@ -3,7 +3,7 @@ import { readFileSync } from 'node:fs'
 import { fileURLToPath } from 'node:url'
 
 /** The command line that renders, as it is built. */
-export const renderScript = fileURLToPath(new URL('../../server/dist/render.js', import.meta.url))
+export const renderCommand = [fileURLToPath(new URL('../../server/dist/welkinar.js', import.meta.url)), 'render', '--overwrite'] as const
 
 export interface ProcessRun {
   readonly ms: number

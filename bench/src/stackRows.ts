@@ -18,7 +18,7 @@ import { marksFile } from './marksFile'
 import { ratioRow, type Row } from './measure'
 import { HEIGHT, testPixels, WIDTH } from './photo24'
 import { recipeText } from './recipeText'
-import { renderScript, runNode, type ProcessRun } from './runNode'
+import { renderCommand, runNode, type ProcessRun } from './runNode'
 
 const THREADS = 2
 const ABOVE_BARE_MS = 2500
@@ -56,7 +56,7 @@ async function job(folder: string, photo: string, size: Size, effects: Effect[],
   await writeFile(recipe, recipeText('Stack', size, effects))
   const marks = await marksFile(folder, photo, size, groundwork)
   const paths = ['--photo', photo, '--recipe', recipe, '--marks', marks, '--out', join(folder, 'stack.jpg')]
-  return runNode([renderScript, ...paths, '--threads', `${THREADS}`])
+  return runNode([...renderCommand, ...paths, '--threads', `${THREADS}`])
 }
 
 const size24 = { width: WIDTH, height: HEIGHT }

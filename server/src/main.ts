@@ -1,5 +1,12 @@
 import { startServer } from './server'
 
 const port = Number(process.env['PORT'] ?? 4173)
-const address = await startServer({ port, host: process.env['HOST'] ?? '127.0.0.1' })
-console.log(`Welkinar is open at ${address}`)
+const host = process.env['HOST'] ?? '127.0.0.1'
+try {
+  console.log(`Welkinar is open at ${await startServer({ port, host })}`)
+} catch (error) {
+  const { code, message } = error as NodeJS.ErrnoException
+  const taken = `Port ${port} of ${host} is taken by another program; PORT=${port + 1} npm start takes another.`
+  console.error(code === 'EADDRINUSE' ? taken : `Welkinar cannot be served: ${message}`)
+  process.exitCode = 1
+}

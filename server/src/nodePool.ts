@@ -7,6 +7,13 @@ import nodeEndpoint from 'comlink/dist/esm/node-adapter.mjs'
 
 /** Memory that all threads together keep results in, bytes. */
 const BUDGET: MemoryBudget = { usual: 192e6, most: 768e6 }
+/** A thread that has less than this computes again for each tile what its tiles share. */
+const LEAST_MEMORY = 96e6
+
+/** As many threads as there are cores, and as have the memory that they need. */
+function threadsFor(mostMemory: number): number {
+  return Math.max(1, Math.min(availableParallelism(), Math.floor(mostMemory / LEAST_MEMORY)))
+}
 
 interface NodePoolOptions {
   /** The bundled worker; default: beside this file. */
@@ -18,10 +25,11 @@ interface NodePoolOptions {
 
 /**
  * A pool of worker threads.
- * @param threads default: one for each core
+ * @param asked how many; all memory is divided among them. Default: as many as there are cores, and memory for
  */
-export async function createNodePool(threads = availableParallelism(), options: NodePoolOptions = {}): Promise<RenderPool> {
+export async function createNodePool(asked?: number, options: NodePoolOptions = {}): Promise<RenderPool> {
   const { script = new URL('./worker.js', import.meta.url), stallSeconds, mostMemory = BUDGET.most } = options
+  const threads = asked ?? threadsFor(mostMemory)
   const start = (share: number): Promise<Thread> =>
     startThread(script, { usual: (share * Math.min(BUDGET.usual, mostMemory)) / threads, most: (share * mostMemory) / threads })
   return new RenderPool({ threads, start, ...(stallSeconds === undefined ? {} : { stallSeconds }) }).started()

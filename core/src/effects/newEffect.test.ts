@@ -39,6 +39,8 @@ describe('a new effect starts where the photo wants it', () => {
       expect(strength(0.1), kind).toBe(strength(0.2))
       expect(strength(0.75), kind).toBeLessThan(0.65 * strength(0.2))
       expect(strength(0.75), kind).toBeGreaterThan(0.3 * strength(0.2))
+      // Of one of which the brightest 5 % are clipped, as with the sun in it.
+      expect(strength(1), kind).toBeGreaterThanOrEqual(0.35 * strength(0.2))
     }
   })
 

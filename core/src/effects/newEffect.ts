@@ -102,6 +102,8 @@ const LEAST_BRIGHTS = 0.2
 /** The same for what is bright in more than a few places. */
 const USUAL_REST = 0.55
 const MOST_STRONGER = 1.6
+/** Also where the sun itself is white over many places, what is around it has room. */
+const LEAST_ROOM = 0.4
 /** Per cent: no tone from which light is taken starts higher. */
 const MOST_FROM = 95
 
@@ -116,7 +118,7 @@ function toItsBrights(effect: Effect, { takesBrights, applies }: EffectDefinitio
     const most = 100 * (linear ? many : encodedOf(many))
     changeControl(effect, from, (value) => Math.round(Math.min(MOST_FROM, value * less + rises * Math.max(0, most - value * less))))
     // Nor does it need to add as much where there is hardly any room up to white.
-    const room = rises > 0 ? Math.min(1, Math.sqrt((1 - encodedOf(many)) / (1 - USUAL_REST))) : 1
+    const room = rises > 0 ? Math.min(1, Math.max(LEAST_ROOM, Math.sqrt((1 - encodedOf(many)) / (1 - USUAL_REST)))) : 1
     changeControl(effect, strength, (value) => Math.round(value * room * Math.min(MOST_STRONGER, 1 / part)))
   }
   // In a forest only the gaps are bright: what keeps out of its shadows must not keep out of all the rest.

@@ -30,7 +30,7 @@ function custom(size: Size, steps: readonly object[]): Effect {
   return effect
 }
 
-const many = (count: number, step: object): object[] => Array.from({ length: count }, () => ({ on: true, ...step }))
+const many = (count: number, step: object): object[] => Array.from({ length: count }, () => step)
 
 describe('the cost of a picture', () => {
   it('is stated by every operation', () => {

@@ -46,7 +46,31 @@ describe('a .cube file', () => {
     expect(readCube(cube(40, same), 'd.cube').size).toBe(33)
   })
 
+  // A habit of programs of film, no source: a range of codes goes for what comes in and for what goes out; a smaller one is a domain.
+  it('with a range of input means the same colours as one without', () => {
+    const plain = readCube(
+      cube(5, (r, g, b) => [g, b, r]),
+      'p.cube',
+    )
+    const bits = readCube(
+      cube(5, (r, g, b) => [255 * g, 255 * b, 255 * r], 'LUT_3D_INPUT_RANGE 0 255\n'),
+      'e.cube',
+    )
+    const parts = readCube(
+      cube(5, (r, g, b) => [g, b, r], 'LUT_3D_INPUT_RANGE 0.0 1.0\n'),
+      'f.cube',
+    )
+    expect(bits.values.every((value, i) => Math.abs(value - plain.values[i]!) < 1e-8)).toBe(true)
+    expect([...parts.values]).toEqual([...plain.values])
+    const wide = readCube(cube(5, same, 'LUT_3D_INPUT_RANGE 0 2\n'), 'g.cube')
+    // What is white here lies in the middle of its domain.
+    expect([wide.size, wide.values.at(-1)]).toEqual([33, 0.5])
+    const short = readCube('LUT_1D_SIZE 2\nLUT_1D_INPUT_RANGE 0 0.5\n0 0 0\n1 1 1\n', 'h.cube')
+    expect(short.values[3 * 256]).toBeCloseTo(0.5, 2)
+  })
+
   it.each([
+    ['LUT_1D_SIZE 2\nLUT_1D_INPUT_RANGE 0\n0 0 0\n1 1 1\n', /line 2, two numbers/],
     ['', /line 1, there is no size/],
     ['LUT_3D_SIZE 1\n', /line 1, a size is a whole number from 2 to 256/],
     ['LUT_3D_SIZE 2.5\n', /line 1, a size is a whole number/],

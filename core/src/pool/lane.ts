@@ -44,6 +44,7 @@ export class Lane {
   private calls = 0
   private number = 0
   private share = 1
+  private closed = false
 
   /**
    * @param photos those that every thread holds
@@ -126,6 +127,16 @@ export class Lane {
       .catch(() => undefined)
     this.starting = undefined
     return keepsLess
+  }
+
+  /** Gives the thread up for good. */
+  close(): void {
+    this.closed = true
+    this.retire()
+  }
+
+  get isClosed(): boolean {
+    return this.closed
   }
 
   /** Starts the thread unless it runs. */

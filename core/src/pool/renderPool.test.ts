@@ -14,13 +14,14 @@ import { ReceivedNodes, type SentGraph } from './sentGraph'
 /** In so many steps a photo is read. */
 const STEPS = 3
 
-type Tile = (node: string, isGivenUp?: () => boolean) => Promise<Uint8ClampedArray<ArrayBuffer>>
+type Tile = (node: string, isGivenUp?: () => boolean, diary?: Diary) => Promise<Uint8ClampedArray<ArrayBuffer>>
 
 /** A thread made up for these tests: it draws what it is told to, and tells what it was given. */
 class FakeThread {
   readonly photos: string[] = []
   readonly sent: string[][] = []
   ended = false
+  takesPhotos = true
   private report: (why: string) => void = () => undefined
   private readonly nodes = new ReceivedNodes()
   private diary: Diary | undefined
@@ -37,7 +38,7 @@ class FakeThread {
         this.diary = new Diary(memory)
         return Promise.resolve()
       },
-      addPhoto: ({ id }: PhotoData) => Promise.resolve(void this.photos.push(id)),
+      addPhoto: ({ id }: PhotoData) => (this.takesPhotos ? Promise.resolve(void this.photos.push(id)) : new Promise<void>(() => undefined)),
       dropPhoto: (id: string) => {
         this.photos.splice(this.photos.indexOf(id), 1)
         return Promise.resolve(this.memory)
@@ -50,7 +51,7 @@ class FakeThread {
         this.sent.push(graph.nodes.map(({ operation }) => operation))
         const node = this.nodes.receive(graph)
         this.diary?.begin(this.nodes.indexOf(node.key))
-        return this.tile(node.operation, () => this.diary?.isGivenUp(call) ?? false)
+        return this.tile(node.operation, () => this.diary?.isGivenUp(call) ?? false, this.diary)
       },
     }
     return {
@@ -216,6 +217,82 @@ describe('a pool of threads', () => {
     await expect(pool.started()).rejects.toThrow('no thread')
     await pool.started()
     expect(tries).toBe(2)
+  })
+
+  // In a page a thread that is ended says nothing of it.
+  it('whoever waits for a thread that is given up is told, and asks the next one', async () => {
+    const { pool, threads } = poolOf(
+      () => new Promise((_, reject) => setTimeout(() => reject(Object.assign(new Error(''), { name: 'RuntimeError' })), 20)),
+      pixels,
+    )
+    await pool.started()
+    // It is at work on a tile, and is being handed a photo that it never takes.
+    threads[0]!.takesPhotos = false
+    const drawn = draw(pool)
+    const adding = pool.addPhoto(photo('late'))
+    await Promise.all([drawn, adding])
+    expect(threads.map(({ ended }) => ended)).toEqual([true, false])
+    expect(threads[1]!.photos).toEqual(['late'])
+  })
+
+  it('a thread that asks for time has it, and one that gives signs of life is not stuck', async () => {
+    const busy = (beat: (diary: Diary, round: number) => void): Tile => {
+      return async (_node, _isGivenUp, diary) => {
+        for (let round = 0; round < 8; round++) {
+          beat(diary!, round)
+          await new Promise((resolve) => setTimeout(resolve, 20))
+        }
+        return new Uint8ClampedArray(64 * 64 * 4)
+      }
+    }
+    for (const tile of [busy((diary) => diary.beat()), busy((diary, round) => round === 0 && diary.beat(1))]) {
+      const { pool, threads } = poolOf(tile, never)
+      await draw(pool)
+      expect(threads.map(({ ended }) => ended)).toEqual([false])
+    }
+  })
+
+  it('once it is let go starts no thread any more, and everybody is told', async () => {
+    const { pool, threads } = poolOf(never)
+    const drawn = draw(pool)
+    await pool.started()
+    const refused = expect(drawn).rejects.toThrow(RenderProblem)
+    await new Promise((resolve) => setImmediate(resolve))
+    pool.dispose()
+    await refused
+    expect(threads.map(({ ended }) => ended)).toEqual([true])
+  })
+
+  it('a request that is aborted while its thread starts is given up as soon as the thread has it', async () => {
+    const long: Tile = async (node, isGivenUp) => {
+      if (node === 'base') return new Uint8ClampedArray(64 * 64 * 4)
+      await new Promise((resolve) => setImmediate(resolve))
+      if (!isGivenUp?.()) return new Uint8ClampedArray(64 * 64 * 4)
+      threads[0]!.sent.push(['given up'])
+      throw Object.assign(new Error(''), { name: 'GivenUp' })
+    }
+    const { pool, threads } = poolOf(long)
+    const abort = new AbortController()
+    const request = { node: top, grid, rect: gridBounds(grid), tileSize: 64, priority: priorities.view, signal: abort.signal }
+    const drawn = pool.renderPixels(request)
+    // The tile waits for its thread, and is aborted before it is handed over.
+    await Promise.resolve()
+    abort.abort()
+    await expect(drawn).rejects.toThrow(/abort/i)
+    await draw(pool, base)
+    const [first] = threads[0]!.sent
+    expect(first![0] === 'base' || threads[0]!.sent.some(([what]) => what === 'given up')).toBe(true)
+  })
+
+  it('what is beyond reason is not tried again, and the thread stays', async () => {
+    const costly: Tile = (node) =>
+      node === 'base' ? pixels(node) : Promise.reject(Object.assign(new Error('it would take an hour'), { name: 'TooCostly' }))
+    const { pool, threads } = poolOf(costly)
+    await expect(draw(pool)).rejects.toMatchObject({ failure: 'too costly', nodeKey: top.key })
+    const problem = (await draw(pool).catch((error: unknown) => error)) as RenderProblem
+    expect(problem.inWords('“Rain”')).toBe('“Rain” is not computed: it would take an hour.')
+    await draw(pool, base)
+    expect(threads.map(({ ended }) => ended)).toEqual([false])
   })
 
   it('an aborted request ends with the reason it was given', async () => {

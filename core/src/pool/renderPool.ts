@@ -241,7 +241,7 @@ export class RenderPool {
   }
 
   dispose(): void {
-    this.lanes.forEach((lane) => lane.retire())
+    this.lanes.forEach((lane) => lane.close())
   }
 
   private encodeBand(band: Band, options: ExportOptions, signal: AbortSignal | undefined): Promise<EncodedBand> {
@@ -283,6 +283,7 @@ async function withSecondTry<T>(lane: Lane, work: () => Promise<T>, signal?: Abo
       if (signal?.aborted && error instanceof LaneFailure && error.failure === 'given up') throw signal.reason
       // It was not begun.
       if (error instanceof LaneFailure && error.failure === 'too costly') return said(error)
+      if (lane.isClosed) return said(error)
       // Its memory cannot be trusted any more, or given back.
       const keepsLess = lane.retire(error)
       if (tries > 1 && !keepsLess) return said(error)

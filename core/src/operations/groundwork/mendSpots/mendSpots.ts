@@ -83,7 +83,8 @@ export function mendSpotsNode(tones: GraphNode, spots: readonly MendedSpot[]): G
 
 /** Whether neither spot reads what the other changes. */
 function isApart(one: MendedSpot, other: MendedSpot): boolean {
-  const far = (ax: number, ay: number, bx: number, by: number): boolean => Math.hypot(ax - bx, ay - by) > RIM * (one.radius + other.radius)
+  const far = (ax: number, ay: number, bx: number, by: number): boolean =>
+    Math.sqrt((ax - bx) ** 2 + (ay - by) ** 2) > RIM * (one.radius + other.radius)
   return (
     far(one.x, one.y, other.x, other.y) &&
     far(one.x + one.shiftX, one.y + one.shiftY, other.x, other.y) &&

@@ -80,7 +80,7 @@ function apart(drops: readonly Drop[], side: number): readonly Drop[] {
   for (const drop of drops) {
     const [column, row] = [Math.floor(drop.x / side), Math.floor(drop.y / side)]
     const near = [-1, 0, 1].flatMap((i) => [-1, 0, 1].flatMap((j) => squares.get(`${column + i} ${row + j}`) ?? []))
-    if (near.some((other) => Math.hypot(other.x - drop.x, other.y - drop.y) < JOINED * (other.radius + drop.radius))) continue
+    if (near.some((other) => Math.sqrt((other.x - drop.x) ** 2 + (other.y - drop.y) ** 2) < JOINED * (other.radius + drop.radius))) continue
     kept.push(drop)
     const square = `${column} ${row}`
     squares.set(square, [...(squares.get(square) ?? []), drop])

@@ -1,6 +1,7 @@
 import { starTemperature } from '../../../astronomy/stars'
 import { chromaticityOf, linearRgbOf } from '../../../colour/temperature'
 import { graphNode, type GraphNode } from '../../../graph/node'
+import { steady } from '../../../graph/steady'
 import type { Operation } from '../../../graph/operation'
 import { inputAt, plane } from '../../plane'
 
@@ -57,7 +58,7 @@ export const starLight: Operation<StarParameters> = {
     kernels.starCanvas(...planes, rect.width, rect.height, rect.x, rect.y, grid.pitchX, grid.pitchY)
     kernels.starHorizon(air.x, air.y, -kernels.sine(air.turn * RADIANS), -kernels.cosine(air.turn * RADIANS))
     kernels.drawStars(
-      ...([params.seed | 0, params.spacing, params.faintest, Number(Math.log(params.growth).toPrecision(7)), params.white] as const),
+      ...([params.seed | 0, params.spacing, params.faintest, steady(Math.log(params.growth)), params.white] as const),
       ...([params.sigma, params.halo, params.spikes, band.x, band.y] as const),
       ...([kernels.sine(band.turn * RADIANS), kernels.cosine(band.turn * RADIANS), band.width, band.density] as const),
       ...([air.extinction, air.focal, trail.turn * RADIANS, trail.x, trail.y, params.phase, params.twinkle, table] as const),

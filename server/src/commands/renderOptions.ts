@@ -1,0 +1,104 @@
+import {
+  allColourSpaces,
+  colourSpaces,
+  exportFormats,
+  fileFormats,
+  formatOfName,
+  type ColourSpace,
+  type ExportFormat,
+  type Rect,
+} from '@welkinar/core'
+import { InvalidArgumentError, Option, type Command } from 'commander'
+import { CallProblem } from './callProblem'
+
+/** What `welkinar render` is asked for. */
+export interface RenderTask {
+  readonly photo: string
+  readonly recipe: string
+  /** File with scene marks and depth. */
+  readonly marks?: string
+  readonly out: string
+  readonly format: ExportFormat
+  readonly scale: number
+  readonly region?: Rect
+  readonly quality: number
+  readonly bits: 8 | 16
+  readonly colours: ColourSpace
+  /** Whether the file may say where the photo was taken. */
+  readonly place: 'keep' | 'drop'
+  /** Whether the photo is read if there are no marks. */
+  readonly reading: 'yes' | 'no'
+  readonly threads?: number
+  /** Most that results may take, megabytes. */
+  readonly memory?: number
+  readonly overwrite: boolean
+  readonly reduce: boolean
+  readonly progress: boolean
+}
+
+const spaceNames = allColourSpaces.map((space) => colourSpaces[space].label.toLowerCase())
+
+/** Adds the options of `render` to a command. */
+export function withRenderOptions(command: Command): Command {
+  const endings = exportFormats.map((format) => `.${fileFormats[format].endings[0]}`).join(', ')
+  return command
+    .requiredOption('--photo <file>', 'photo that the recipe is laid on')
+    .requiredOption('--recipe <file>', 'recipe, as the Workbench saves it; pictures that it reads lie beside it')
+    .requiredOption('--out <file>', `file to write; its ending says the format: ${endings}`)
+    .option('--marks <file>', 'marks and groundwork, as the Workbench saves them; without them the photo is read')
+    .addOption(numberOption('--scale <part>', 'size against the photo', 0.001, 1).default(1))
+    .option('--region <x,y,width,height>', 'part of the photo, photo px', readRegion)
+    .addOption(numberOption('--quality <percent>', 'of JPEG, WebP and AVIF', 1, 100).default(92))
+    .option('--bits <number>', 'bits of a channel: 8, of PNG and TIFF also 16', '8')
+    .addOption(new Option('--colours <space>', 'colour space of the file').choices(spaceNames).default('srgb'))
+    .addOption(new Option('--place <what>', 'whether the file may say where the photo was taken').choices(['keep', 'drop']).default('keep'))
+    .addOption(new Option('--reading <what>', 'whether a photo without marks is read').choices(['yes', 'no']).default('yes'))
+    .addOption(numberOption('--threads <number>', 'threads that compute; as many as there are cores and memory for if left out', 1, 64))
+    .addOption(numberOption('--memory <megabytes>', 'most that results of all threads may take', 16, 1e6))
+    .option('--overwrite', 'replace the file that is there', false)
+    .option('--reduce', 'open a photo over the size limit at a size below it', false)
+    .option('--progress', 'say how far it is, as lines of JSON on standard output', false)
+}
+
+/** The task of the options of a call. @throws CallProblem if they do not go together */
+export function taskOf({ bits, colours, ...options }: Record<string, unknown> & { bits: string; colours: string }): RenderTask {
+  const { out } = options as { out?: string }
+  const format = formatOf(out ?? '')
+  return {
+    ...(options as unknown as Omit<RenderTask, 'format' | 'bits' | 'colours'>),
+    format,
+    bits: bitsOf(bits, format),
+    colours: allColourSpaces[spaceNames.indexOf(colours)] ?? 'srgb',
+  }
+}
+
+function formatOf(out: string): ExportFormat {
+  const format = formatOfName(out)
+  if (format) return format
+  const endings = exportFormats.map((one) => `.${fileFormats[one].endings[0]}`)
+  throw new CallProblem(`--out ends in ${endings.join(' or ')}; “${out}” came.`)
+}
+
+function bitsOf(text: string, format: ExportFormat): 8 | 16 {
+  const { name, depths } = fileFormats[format]
+  const depth = depths.find((one) => String(one) === text)
+  if (depth) return depth
+  throw new CallProblem(`--bits of ${name} is ${depths.join(' or ')}; “${text}” came.`)
+}
+
+function numberOption(flags: string, description: string, least: number, most: number): Option {
+  return new Option(flags, `${description} (${least} to ${most})`).argParser((text: string) => {
+    const value = Number(text)
+    if (text.trim() !== '' && value >= least && value <= most) return value
+    throw new InvalidArgumentError(`It is a number from ${least} to ${most}.`)
+  })
+}
+
+function readRegion(text: string): Rect {
+  const [x, y, width, height, ...more] = text.split(',').map((part) => (part.trim() === '' ? NaN : Number(part)))
+  const valid = [x, y, width, height].every((value) => value !== undefined && Number.isFinite(value))
+  if (!valid || more.length > 0 || !((width ?? 0) > 0 && (height ?? 0) > 0)) {
+    throw new InvalidArgumentError('It is x,y,width,height in photo px, width and height above 0.')
+  }
+  return { x: x ?? 0, y: y ?? 0, width: width ?? 0, height: height ?? 0 }
+}

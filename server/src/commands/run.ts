@@ -1,0 +1,65 @@
+import { UserProblem } from '@welkinar/core'
+import { Command, CommanderError } from 'commander'
+import { version } from '../../package.json'
+import { CallProblem } from './callProblem'
+import { renderFile } from './renderFile'
+import { taskOf, withRenderOptions } from './renderOptions'
+
+const [DONE, WORK, CALL] = [0, 1, 2] as const
+
+/** How a call ended: with 0; with 1 if the work could not be done, with 2 if the call could not be carried out as it was given, and with what to say on one line. */
+interface Ended {
+  readonly code: typeof DONE | typeof WORK | typeof CALL
+  readonly message?: string
+}
+
+/** Carries out a call of the command line. @param args behind the name of the program */
+export async function run(args: readonly string[]): Promise<Ended> {
+  try {
+    await program().parseAsync(args, { from: 'user' })
+    return { code: DONE }
+  } catch (error) {
+    return endedBy(error)
+  }
+}
+
+function program(): Command {
+  const whole = quiet(new Command('welkinar'))
+    .description('Puts weather, sky and light into photographs.')
+    .version(version, '--version', 'say the version')
+  withRenderOptions(quiet(whole.command('render')))
+    .description('Lays a recipe on a photo and writes the picture: the same pixels as the application.')
+    .action((options: Parameters<typeof taskOf>[0]) => renderFile(taskOf(options)))
+  return whole
+}
+
+/** An error is thrown, and said by whoever catches it. */
+function quiet(command: Command): Command {
+  return command
+    .helpOption('--help', 'say what there is')
+    .helpCommand(false)
+    .showSuggestionAfterError(false)
+    .allowExcessArguments(false)
+    .exitOverride()
+    .configureOutput({ writeErr: () => undefined })
+}
+
+function endedBy(error: unknown): Ended {
+  if (error instanceof CommanderError) {
+    if (error.exitCode === 0) return { code: DONE }
+    const isEmpty = error.code === 'commander.help'
+    return { code: CALL, message: isEmpty ? 'Say what to do; welkinar --help tells what there is.' : sentence(error.message) }
+  }
+  const text = error instanceof Error ? error.message : String(error)
+  if (!(error instanceof UserProblem)) return { code: WORK, message: `Something went wrong: ${text.split('\n')[0]}` }
+  return { code: error instanceof CallProblem ? CALL : WORK, message: text }
+}
+
+function sentence(text: string): string {
+  const bare = text
+    .replace(/^error: /, '')
+    .replaceAll('\n', ' ')
+    .trim()
+  const ended = /[.!?]$/.test(bare) ? bare : `${bare}.`
+  return `${ended.charAt(0).toUpperCase()}${ended.slice(1)} --help tells what there is.`
+}
