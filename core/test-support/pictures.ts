@@ -1,7 +1,7 @@
 import { Evaluator, type Keep } from '../src/graph/evaluator'
 import type { GraphNode } from '../src/graph/node'
 import type { Kernels } from '../src/graph/operation'
-import { sharedBuffer, type PhotoData } from '../src/photo/photoData'
+import { sharedBuffer, type PhotoData, type PhotoLevel } from '../src/photo/photoData'
 import { withReductions } from '../src/photo/reducePhoto'
 import { gridAt, gridBounds, regionOnGrid } from '../src/planes/grid'
 import { splitIntoTiles, type Rect } from '../src/planes/rect'
@@ -105,4 +105,13 @@ export function renderFresh(
   const rendered = renderAll(evaluator, ...args)
   photos.forEach(({ id }) => evaluator.dropPhoto(id))
   return rendered
+}
+
+/** Interleaved RGBA of 8 bits of a level of a photo, whatever it is held as. */
+export function rgba8Of({ width, height, format, pixels }: PhotoLevel): Uint8ClampedArray {
+  if (format === 'rgba8') return new Uint8ClampedArray(pixels)
+  const [planes, count] = [new Uint16Array(pixels), width * height]
+  return Uint8ClampedArray.from({ length: 4 * count }, (_, i) =>
+    i % 4 === 3 ? 255 : Math.round(planes[(i % 4) * count + Math.floor(i / 4)]! / 257),
+  )
 }

@@ -1,8 +1,8 @@
-import { exifFor, exifOf, fileFormats, UserProblem, type ExportOptions, type Scene } from '@welkinar/core'
+import { exifFor, exifOf, exifProblem, fileFormats, UserProblem, type ExportOptions, type Scene } from '@welkinar/core'
 import { priorities, type RenderPool } from '@welkinar/core/pool'
 import { useEffect, useRef, useState } from 'react'
 import { safeFileName, saveFile } from '../common/files'
-import { showProblem } from '../common/notices'
+import { showNotice, showProblem } from '../common/notices'
 import { renderTrouble } from '../engine/renderTrouble'
 import { loadPhotoFile } from '../storage/photos'
 import { outputOf, type Output, type OutputSize } from './outputSize'
@@ -47,9 +47,10 @@ export function useExport(scene: Scene, pool: RenderPool) {
       setProgress({ done: 0 })
       const output = outputOf(scene, size)
       const stored = await loadPhotoFile(scene.photo.id)
+      const exif = exifFor(stored && exifOf(new Uint8Array(await stored.file.arrayBuffer())), output.rect, keepsPlace, options.space)
       const file = await pool.renderFile({
         ...output,
-        exif: exifFor(stored && exifOf(new Uint8Array(await stored.file.arrayBuffer())), output.rect, keepsPlace, options.space),
+        exif,
         tileSize: TILE,
         priority: priorities.export,
         keep: 'nothing',
@@ -60,6 +61,8 @@ export function useExport(scene: Scene, pool: RenderPool) {
       if (abort.signal.aborted) return
       const fileName = `${safeFileName(scene.name)}.${fileFormats[options.format].endings[0]}`
       saveFile(file, fileName)
+      const leftOut = exifProblem(options.format, exif)
+      if (leftOut) showNotice(leftOut)
       setExported({ fileName, bytes: file.size, seconds: (performance.now() - began) / 1000 })
     } catch (error) {
       if (!abort.signal.aborted) showProblem(new UserProblem(renderTrouble(error, scene, 'The file')), 'Exporting')

@@ -11,6 +11,7 @@ import { encodeTiffBand } from './formats/tiff/encodeTiffBand'
 import { encodeWebp } from './formats/webp/encodeWebp'
 import { deflateInScript, type DeflateBand } from './formats/zlib'
 import { toSpace, type ProfileOutcome } from './profile/toSpace'
+import type { Pulse } from './pulse'
 import type { PhotoFormat } from './sniffFormat'
 
 /** What reads and writes picture files. Whatever it is, the pixels that are read are the same. */
@@ -19,8 +20,13 @@ export interface Codecs {
   decoderFor(format: PhotoFormat): Promise<Decode>
   /** A coarser picture of a file, which is there sooner, for while it is opened; nothing if its format has none. It throws on data that cannot be decoded. */
   decodeQuickly(format: PhotoFormat, bytes: Uint8Array): Promise<DecodedPixels | undefined>
-  /** Converts interleaved RGBA from an ICC profile to a space, in place. */
-  toSpace(profile: Uint8Array, data: Uint8ClampedArray | Uint16Array, space: ColourSpace): Promise<ProfileOutcome>
+  /** Converts interleaved RGBA from an ICC profile to a space, or to that of another profile; codes of 16 bits in place. */
+  toSpace(
+    profile: Uint8Array,
+    data: Uint8ClampedArray | Uint16Array,
+    space: ColourSpace | Uint8Array,
+    pulse?: Pulse,
+  ): Promise<ProfileOutcome>
   /** Rows of a picture as the format has them. */
   encodeBand(band: Band, options: ExportOptions, kernels: Kernels): Promise<EncodedBand>
   /** All rows of a picture, for a format that has no parts which stand alone. */
@@ -32,7 +38,7 @@ export function wasmCodecs(load: LoadCodec, deflate: DeflateBand = deflateInScri
   return {
     decoderFor: (format) => decoderFor(format, load),
     decodeQuickly: (format, bytes) => decodeQuickly(format, bytes, load),
-    toSpace: (profile, data, space) => toSpace(profile, data, space, load),
+    toSpace: (profile, data, space, pulse) => toSpace(profile, data, space, load, pulse),
     encodeBand: async (band, { format, quality }, kernels) => encoders[format]({ band, quality, kernels, deflate, load }),
     encodeWhole: (rows, size, { quality }) => encodeWebp(rows, size, quality, load),
   }

@@ -1,5 +1,5 @@
 import { imageSize } from 'image-size'
-import { colourSpaces, linearIn, type ColourSpace } from '../colour/colourSpace'
+import { colourSpaces, linearFromWidest, widestProfile, type ColourSpace } from '../colour/colourSpace'
 import { encodedOf, linearOf } from '../colour/hex'
 import { UserProblem } from '../model/userProblem'
 import { sharedBuffer, type PhotoLevel } from '../photo/photoData'
@@ -10,6 +10,7 @@ import { oriented, readOrientation } from './orientation'
 import { readPngStructure } from './pngStructure'
 import { noPulse, type Pulse } from './pulse'
 import { embeddedProfile } from './profile/embeddedProfile'
+import type { ProfileOutcome } from './profile/toSpace'
 import { sniffFormat, type PhotoFormat } from './sniffFormat'
 
 /** Largest photo that is opened at full size, and largest that is opened at all. */
@@ -64,12 +65,16 @@ export async function openPhoto(
   checkStructure(bytes, fileName, format)
   // A camera's file begins with a small picture, whose size says nothing.
   if (format !== 'raw') checkSize(headerSize(bytes, fileName), fileName, allowLarge)
-  const decoded = await decodeOrExplain(bytes, fileName, format, space, codecs)
-  checkSize(decoded, fileName, allowLarge)
+  const bare = await decodeOrExplain(bytes, fileName, format, space, codecs)
+  pulse()
+  checkSize(bare, fileName, allowLarge)
   const notices = isAnimatedPng(bytes, format) ? [`“${fileName}” is an animation; its first picture was opened.`] : []
   const profile = space && embeddedProfile(bytes, format)
-  const wide = space === 'srgb' && (profile ? await isWide(profile, decoded, codecs) : format === 'raw' && isCutOff(decoded))
-  if (profile) notices.push(...(await convertColours(profile, fileName, decoded, space, codecs)))
+  const wide = space === 'srgb' && (profile ? await isWide(profile, bare, codecs) : format === 'raw' && isCutOff(bare))
+  const converted = profile && (await codecs.toSpace(profile, bare.data, space, pulse))
+  if (converted) notices.push(...inWords(converted, fileName, space))
+  const decoded = converted?.is === 'converted' ? { ...bare, data: converted.data } : bare
+  pulse()
   const orientation = await readOrientation(bytes, format)
   const mayHaveCover = format !== 'jpeg' && format !== 'raw'
   if (cutOut && mayHaveCover) {
@@ -82,15 +87,8 @@ export async function openPhoto(
   return { full: toLevel(decoded, orientation), transparent, wide, notices }
 }
 
-/** @returns what the person should know about it */
-async function convertColours(
-  profile: Uint8Array,
-  fileName: string,
-  { data }: DecodedPixels,
-  space: ColourSpace,
-  codecs: Pick<Codecs, 'toSpace'>,
-): Promise<string[]> {
-  const outcome = await codecs.toSpace(profile, data, space)
+/** What the person should know about the colours of a photo. */
+function inWords(outcome: ProfileOutcome, fileName: string, space: ColourSpace): string[] {
   const { label } = colourSpaces[space]
   if (outcome.is === 'unusable') return [`“${fileName}” has a colour profile that cannot be used; its colours were taken as ${label}.`]
   const from = outcome.is === 'converted' ? `were converted from ${outcome.name || 'its profile'} to` : 'are those of'
@@ -118,18 +116,18 @@ function isCutOff({ data }: DecodedPixels): boolean {
   return outside > FEW_OUTSIDE * count
 }
 
-/** Whether a photo has more than a few colours that Display-P3 has and sRGB has not. */
+/** Whether a photo has more than a few colours that sRGB has not: by what its profile says before anything is cut off. */
 async function isWide(profile: Uint8Array, { data }: DecodedPixels, codecs: Pick<Codecs, 'toSpace'>): Promise<boolean> {
   const step = Math.ceil(data.length / 4 / SAMPLES)
   const count = Math.floor(data.length / 4 / step)
-  const sample = data instanceof Uint16Array ? new Uint16Array(4 * count) : new Uint8ClampedArray(4 * count)
-  for (let i = 0; i < count; i++) sample.set(data.subarray(4 * i * step, 4 * i * step + 4), 4 * i)
-  if ((await codecs.toSpace(profile, sample, 'displayP3')).is === 'unusable') return false
   const most = data instanceof Uint16Array ? 65535 : 255
+  const sample = new Uint16Array(4 * count)
+  for (let i = 0; i < count; i++) for (let k = 0; k < 4; k++) sample[4 * i + k] = ((data[4 * i * step + k] ?? 0) * 65535) / most
+  if ((await codecs.toSpace(profile, sample, widestProfile())).is !== 'converted') return false
   let outside = 0
   for (let i = 0; i < sample.length; i += 4) {
-    const [red = 0, green = 0, blue = 0] = [0, 1, 2].map((k) => (sample[i + k] ?? 0) / most)
-    if (linearIn([red, green, blue], 'displayP3', 'srgb').some((value) => value < -OUTSIDE || value > 1 + OUTSIDE)) outside++
+    const [red = 0, green = 0, blue = 0] = [0, 1, 2].map((k) => (sample[i + k] ?? 0) / 65535)
+    if (linearFromWidest([red, green, blue]).some((value) => value < -OUTSIDE || value > 1 + OUTSIDE)) outside++
   }
   return outside > FEW_OUTSIDE * count
 }

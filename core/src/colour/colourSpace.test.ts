@@ -1,6 +1,7 @@
 import sharp from 'sharp'
 import { converter, type Rgb } from 'culori'
 import { describe, expect, it } from 'vitest'
+import { rgba8Of } from '../../test-support/pictures'
 import { fileOf, testCodecs } from '../../test-support/codecs'
 import { samplePixels } from '../../test-support/pictures'
 import { exportFormats, type ExportFormat } from '../codecs/formats/registry'
@@ -50,7 +51,7 @@ describe('colour spaces of files', () => {
     const { codes, srgb } = codesIn(space)
     const file = await fileOf(codes, size, { format, quality: 100, depth: 8, space })
     const { full, notices } = await openPhoto(new Uint8Array(file), `a.${format}`, testCodecs, { space: 'srgb' })
-    const offs = new Uint8Array(full.pixels).map((code, i) => Math.abs(code - srgb[i]!))
+    const offs = rgba8Of(full).map((code, i) => Math.abs(code - srgb[i]!))
     if (lossless.includes(format)) expect(Math.max(...offs)).toBeLessThanOrEqual(2)
     else expect(offs.reduce((sum, off) => sum + off, 0) / offs.length).toBeLessThan(2)
     expect(notices).toEqual(said(format, space))

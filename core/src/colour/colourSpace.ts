@@ -83,15 +83,64 @@ const TAG_ENTRY = 12
 /** The ICC profile of a space, version 4.3: matrix and curve (ICC.1:2022, section 8.3). */
 export function profileOf(space: ColourSpace): Uint8Array<ArrayBuffer> {
   const { label, primaries } = colourSpaces[space]
-  const curve = parametric(CURVE)
+  return matrixProfile(label, primaries, CURVE)
+}
+
+/** Red, green and blue of ROMM RGB (ISO 22028-2) as XYZ of D50: with them there is room for the colours of all surfaces and screens. */
+const ROMM: Matrix = [
+  [0.7976749, 0.2880402, 0],
+  [0.1351917, 0.7118741, 0],
+  [0.0313534, 0.0000857, 0.82521],
+]
+
+/** The profile of a space so wide that nothing is cut off in it, with the curve of sRGB. */
+export function widestProfile(): Uint8Array<ArrayBuffer> {
+  return matrixProfile('Widest', ROMM, CURVE)
+}
+
+const rommToSrgb = multiplied(inverted(columnsOf(colourSpaces.srgb.primaries)), columnsOf(ROMM))
+
+/** Linear light in sRGB of an encoded colour of that space; below 0 or above 1 where sRGB does not have it. */
+export function linearFromWidest(colour: Rgb): Rgb {
+  const linear = linearOf(colour)
+  return mapRgb(linear, (_, row) => rommToSrgb[row].reduce((sum, part, i) => sum + part * (linear[i] ?? 0), 0))
+}
+
+/** Colours as the columns of a matrix. */
+function columnsOf(colours: Matrix): Matrix {
+  return [0, 1, 2].map((row) => [0, 1, 2].map((column) => colours[column]?.[row] ?? 0)) as unknown as Matrix
+}
+
+function multiplied(a: Matrix, b: Matrix): Matrix {
+  const cell = (row: number, column: number): number => [0, 1, 2].reduce((sum, k) => sum + (a[row]?.[k] ?? 0) * (b[k]?.[column] ?? 0), 0)
+  return [0, 1, 2].map((row) => [0, 1, 2].map((column) => cell(row, column))) as unknown as Matrix
+}
+
+function inverted([[a, b, c], [d, e, f], [g, h, i]]: Matrix): Matrix {
+  const whole = a * (e * i - f * h) - b * (d * i - f * g) + c * (d * h - e * g)
+  return [
+    [e * i - f * h, c * h - b * i, b * f - c * e],
+    [f * g - d * i, a * i - c * g, c * d - a * f],
+    [d * h - e * g, b * g - a * h, a * e - b * d],
+  ].map((row) => row.map((value) => value / whole)) as unknown as Matrix
+}
+
+/**
+ * A profile of a matrix and one curve, version 4.3 (ICC.1:2022, section 8.3).
+ * @param primaries red, green and blue as XYZ of D50
+ * @param parameters of function type 3, or a single exponent
+ */
+export function matrixProfile(label: string, primaries: readonly Triple[], parameters: readonly number[]): Uint8Array<ArrayBuffer> {
+  const [red = D50, green = D50, blue = D50] = primaries
+  const curve = parametric(parameters)
   const tags: readonly (readonly [string, Uint8Array])[] = [
     ['desc', text(label)],
     ['cprt', text('No copyright')],
     ['wtpt', xyz([D50])],
     ['chad', fixedArray(ADAPTED.flat())],
-    ['rXYZ', xyz([primaries[0]])],
-    ['gXYZ', xyz([primaries[1]])],
-    ['bXYZ', xyz([primaries[2]])],
+    ['rXYZ', xyz([red])],
+    ['gXYZ', xyz([green])],
+    ['bXYZ', xyz([blue])],
     ['rTRC', curve],
     ['gTRC', curve],
     ['bTRC', curve],

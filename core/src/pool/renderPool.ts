@@ -1,4 +1,5 @@
 import type { Band, EncodedBand, FileFormat } from '../codecs/formats/fileFormat'
+import { sizeProblem } from '../codecs/formats/limits'
 import { fileFormats, type ExportOptions } from '../codecs/formats/registry'
 import type { ColourSpace } from '../colour/colourSpace'
 import type { Rgb } from '../colour/hex'
@@ -166,11 +167,8 @@ export class RenderPool {
     const { depth, space = 'srgb' } = options
     const format: FileFormat = fileFormats[options.format]
     const { asWhole } = format
-    if (asWhole && Math.max(rect.width, rect.height) > asWhole.mostSide) {
-      throw new UserProblem(
-        `A ${format.name} file is at most ${asWhole.mostSide} px wide and high; this one would be ${rect.width} × ${rect.height}.`,
-      )
-    }
+    const problem = sizeProblem(options, rect)
+    if (problem) throw new UserProblem(problem)
     const bands = new Bands(rect, depth)
     const written: Promise<EncodedBand>[] = []
     let done = 0

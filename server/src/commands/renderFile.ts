@@ -5,6 +5,7 @@ import {
   effectOfNode,
   exifFor,
   exifOf,
+  exifProblem,
   fileIdOf,
   framedGraph,
   frameOfSource,
@@ -77,6 +78,9 @@ async function picture(task: RenderTask): Promise<Blob> {
     const unmarked: PictureSource = { photo, amount: recipe.amount, ...stackWithout(stack, missing) }
     const source = { ...unmarked, ...(await readMarks(task, pool, unmarked)) }
     const rect = rectFor(task.region, grid, source)
+    const exif = exifFor(exifOf(bytes), rect, task.place === 'keep', task.colours)
+    const leftOut = exifProblem(task.format, exif)
+    if (leftOut) console.error(leftOut)
     const request = {
       node: framedGraph(source),
       grid,
@@ -85,7 +89,7 @@ async function picture(task: RenderTask): Promise<Blob> {
       priority: priorities.export,
       working: workingSpaceOf(photo.id),
       options: { format: task.format, quality: task.quality, depth: task.bits, space: task.colours },
-      exif: exifFor(exifOf(bytes), rect, task.place === 'keep', task.colours),
+      exif,
       onProgress: (done: number) => report(task, { step: 'computed', part: Number(done.toFixed(4)) }),
     }
     return await pool.renderFile(request).catch((error: unknown) => {

@@ -37,6 +37,17 @@ interface JoinOptions {
   readonly exif?: Uint8Array<ArrayBuffer> | undefined
 }
 
+/** What a format can hold. What is not said is not limited. */
+interface Limits {
+  /** px */
+  readonly mostWidth?: number
+  readonly mostHeight?: number
+  /** Bytes of the whole file. */
+  readonly mostBytes?: number
+  /** Bytes of an EXIF block. */
+  readonly mostExif?: number
+}
+
 /** A kind of file that a picture can be written to. */
 export interface FileFormat {
   readonly name: string
@@ -50,8 +61,9 @@ export interface FileFormat {
   readonly hasQuality: boolean
   /** Bits of a channel that it can hold; the first is the usual one. */
   readonly depths: readonly BitDepth[]
-  /** Of a format that has no parts which stand alone: bands are rows of RGBA, and all of them are encoded together. Its sides are at most so long, px. */
-  readonly asWhole?: { readonly mostSide: number }
+  /** Whether it has no parts which stand alone: bands are rows of RGBA, and all of them are encoded together. */
+  readonly asWhole?: boolean
+  readonly limits: Limits
   /** The whole file. Each band but the last is as high as `BAND_ROWS`. */
   join(bands: readonly EncodedBand[], size: Size, options: JoinOptions): Blob | Promise<Blob>
 }

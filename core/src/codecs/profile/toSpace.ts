@@ -1,12 +1,14 @@
 import { cmsInfoDescription, instantiate, TYPE_GRAY_16, TYPE_RGB_16, TYPE_RGBA_16, TYPE_RGBA_8, type Lcms } from 'lcms-wasm'
 import { profileOf, type ColourSpace } from '../../colour/colourSpace'
 import type { LoadCodec } from '../codecModules'
+import { noPulse, type Pulse } from '../pulse'
 
 /** What was done with the profile of a picture. */
 export type ProfileOutcome =
   /** Its codes are those of the space already. */
   | { readonly is: 'same' }
-  | { readonly is: 'converted'; readonly name: string }
+  /** The codes are new ones, of 16 bits. */
+  | { readonly is: 'converted'; readonly name: string; readonly data: Uint16Array }
   /** It is damaged, or of a kind that pictures of red, green and blue do not have; the codes were left. */
   | { readonly is: 'unusable' }
 
@@ -35,23 +37,26 @@ function prepare(load: LoadCodec): Promise<Lcms> {
 }
 
 /**
- * Converts interleaved RGBA of 8 or 16 bits from a profile to a space, in place, by Little CMS: relative colorimetric, with black point compensation. What lies outside the
- * space is cut off.
+ * Converts interleaved RGBA of 8 or 16 bits from a profile to codes of 16 bits of a space, by Little CMS: relative colorimetric, with black point compensation. What lies outside the
+ * space is cut off. Codes that are those of the space already stay as they are.
+ * @param data of 16 bits it is converted in place
+ * @param target a space, or a profile of red, green and blue
  */
 export async function toSpace(
   profile: Uint8Array,
   data: Uint8ClampedArray | Uint16Array,
-  target: ColourSpace,
+  target: ColourSpace | Uint8Array,
   load: LoadCodec,
+  pulse: Pulse = noPulse,
 ): Promise<ProfileOutcome> {
   const lcms = await prepare(load)
   const from = profileIn(lcms, profile)
   if (!from) return { is: 'unusable' }
-  const to = target === 'srgb' ? lcms.cmsCreate_sRGBProfile() : profileIn(lcms, profileOf(target))
+  const to = target === 'srgb' ? lcms.cmsCreate_sRGBProfile() : profileIn(lcms, typeof target === 'string' ? profileOf(target) : target)
   try {
     const space = lcms.cmsGetColorSpaceASCII(from)
     if (space !== 'RGB' && space !== 'GRAY') return { is: 'unusable' }
-    const transform = (fromType: number, toType: number): number =>
+    const transform: MakeTransform = (fromType, toType) =>
       lcms.cmsCreateTransform(
         from,
         fromType,
@@ -60,8 +65,8 @@ export async function toSpace(
         RELATIVE_COLORIMETRIC,
         BLACK_POINT_COMPENSATION | COPY_ALPHA | (fromType === TYPE_RGBA_8 ? 0 : NO_TABLE),
       )
-    const done = space === 'RGB' ? throughColours(lcms, transform, data) : throughGreys(lcms, transform, data)
-    return done === 'converted' ? { is: done, name: nameOf(lcms, from) } : { is: done }
+    const done = space === 'RGB' ? throughColours(lcms, transform, data, pulse) : throughGreys(lcms, transform, data)
+    return typeof done === 'string' ? { is: done } : { is: 'converted', name: nameOf(lcms, from), data: done }
   } finally {
     lcms.cmsCloseProfile(from)
     lcms.cmsCloseProfile(to)
@@ -74,45 +79,57 @@ function profileIn(lcms: Lcms, profile: Uint8Array): number {
 
 type MakeTransform = (fromType: number, toType: number) => number
 
-function throughColours(lcms: Lcms, make: MakeTransform, data: Uint8ClampedArray | Uint16Array): ProfileOutcome['is'] {
-  const type = data instanceof Uint16Array ? TYPE_RGBA_16 : TYPE_RGBA_8
-  const transform = make(type, type)
+/** Of 16 bits: less than a code of 8. Profiles of the same space, rounded and adapted by different programs, differ by half a code. */
+const SAME = 200
+
+function throughColours(
+  lcms: Lcms,
+  make: MakeTransform,
+  data: Uint8ClampedArray | Uint16Array,
+  pulse: Pulse,
+): Uint16Array | 'same' | 'unusable' {
+  const transform = make(data instanceof Uint16Array ? TYPE_RGBA_16 : TYPE_RGBA_8, TYPE_RGBA_16)
   if (!transform) return 'unusable'
   try {
     const grid = gridOfColours()
-    const probe = make(TYPE_RGBA_8, TYPE_RGBA_8)
-    const same = lcms.cmsDoTransform(probe, grid, grid.length / 4).every((code, i) => Math.abs(code - (grid[i] ?? 0)) <= 1)
+    const probe = make(TYPE_RGBA_16, TYPE_RGBA_16)
+    const same = lcms.cmsDoTransform(probe, grid, grid.length / 4).every((code, i) => Math.abs(code - (grid[i] ?? 0)) <= SAME)
     lcms.cmsDeleteTransform(probe)
     if (same) return 'same'
+    const converted = data instanceof Uint16Array ? data : new Uint16Array(data.length)
     for (let at = 0; at < data.length; at += 4 * AT_ONCE) {
       const part = data.subarray(at, at + 4 * AT_ONCE)
-      const codes = part instanceof Uint16Array ? part : new Uint8Array(part)
-      part.set(lcms.cmsDoTransform(transform, codes, part.length / 4))
+      const codes = part instanceof Uint16Array ? part : new Uint8Array(part.buffer, part.byteOffset, part.length)
+      converted.set(lcms.cmsDoTransform(transform, codes, part.length / 4) as unknown as Uint16Array, at)
+      pulse()
     }
-    return 'converted'
+    return converted
   } finally {
     lcms.cmsDeleteTransform(transform)
   }
 }
 
-/** Corners, edges and middles of the cube of colours. */
-function gridOfColours(): Uint8Array {
+/** Corners, edges and middles of the cube of colours, and all greys of 8 bits, in 16 bits. */
+function gridOfColours(): Uint16Array {
   const steps = [0, 32, 64, 128, 192, 255]
-  return new Uint8Array(steps.flatMap((r) => steps.flatMap((g) => steps.flatMap((b) => [r, g, b, 255]))))
+  const colours = steps.flatMap((r) => steps.flatMap((g) => steps.flatMap((b) => [r, g, b, 255])))
+  const greys = Array.from({ length: 256 }, (_, code) => [code, code, code, 255]).flat()
+  return Uint16Array.from([...colours, ...greys], (code) => 257 * code)
 }
 
 /** A grey picture has the same code in all channels: each goes through a table. */
-function throughGreys(lcms: Lcms, make: MakeTransform, data: Uint8ClampedArray | Uint16Array): ProfileOutcome['is'] {
+function throughGreys(lcms: Lcms, make: MakeTransform, data: Uint8ClampedArray | Uint16Array): Uint16Array | 'same' | 'unusable' {
   const transform = make(TYPE_GRAY_16, TYPE_RGB_16)
   if (!transform) return 'unusable'
   const most = data instanceof Uint16Array ? 65535 : 255
   const ramp = Uint16Array.from({ length: most + 1 }, (_, code) => code * (65535 / most))
   const through = lcms.cmsDoTransform(transform, ramp, ramp.length)
   lcms.cmsDeleteTransform(transform)
-  const table = ramp.map((_, code) => Math.round(((through[3 * code] ?? 0) * most) / 65535))
-  if (table.every((to, code) => Math.abs(to - code) <= most / 255)) return 'same'
-  for (let i = 0; i < data.length; i++) if (i % 4 !== 3) data[i] = table[data[i] ?? 0] ?? 0
-  return 'converted'
+  const table = ramp.map((_, code) => through[3 * code] ?? 0)
+  if (table.every((to, code) => Math.abs(to - (ramp[code] ?? 0)) <= SAME)) return 'same'
+  const converted = data instanceof Uint16Array ? data : new Uint16Array(data.length)
+  for (let i = 0; i < data.length; i++) converted[i] = i % 4 === 3 ? (data[i] ?? 0) * (65535 / most) : (table[data[i] ?? 0] ?? 0)
+  return converted
 }
 
 function nameOf(lcms: Lcms, profile: number): string {

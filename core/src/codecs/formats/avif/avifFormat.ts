@@ -15,6 +15,8 @@ export const avifFormat: FileFormat = {
   carriesExif: false,
   hasQuality: true,
   depths: [8],
+  // A frame of AV1 is at most so wide (AV1 bitstream specification, 5.5.1), and a grid has at most 256 rows of tiles (ISO/IEC 23008-12, 6.6.2.3.2). libaom encodes no wider band within its memory.
+  limits: { mostWidth: 32768, mostHeight: 256 * BAND_ROWS },
   join(bands, size, { space = 'srgb' }) {
     const tiles = bands.map(({ parts }) => ({ parts, length: parts.reduce((sum, { size }) => sum + size, 0) }))
     const head = fileHead(size, { common: headOf(bands), profile: profileOf(space), lengths: tiles.map(({ length }) => length) })

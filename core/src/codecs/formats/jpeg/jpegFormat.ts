@@ -1,6 +1,6 @@
 import { profileOf } from '../../../colour/colourSpace'
 import type { FileFormat } from '../fileFormat'
-import { exifSegment, jpegHead, profileSegment, restartMarker, END } from './jpegSegments'
+import { exifSegment, jpegHead, MOST_EXIF, profileSegment, restartMarker, END } from './jpegSegments'
 
 /** Baseline JPEG, ITU-T T.81. Each part of a band is what lies between two restart markers. */
 export const jpegFormat: FileFormat = {
@@ -11,6 +11,8 @@ export const jpegFormat: FileFormat = {
   carriesExif: true,
   hasQuality: true,
   depths: [8],
+  // 16 bits each (ITU-T T.81, B.2.2); an EXIF block stands in one segment.
+  limits: { mostWidth: 65535, mostHeight: 65535, mostExif: MOST_EXIF },
   join(bands, size, { exif, space = 'srgb' }) {
     const parts = bands.flatMap((band) => band.parts)
     const between = parts.flatMap((part, index) => (index < parts.length - 1 ? [part, restartMarker(index)] : [part]))

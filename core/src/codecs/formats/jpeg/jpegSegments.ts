@@ -46,9 +46,12 @@ const EXIF_MARK = [...'Exif\0\0'].map((letter) => letter.charCodeAt(0))
 const PROFILE_MARK = [...[...'ICC_PROFILE\0'].map((letter) => letter.charCodeAt(0)), 1, 1]
 const MOST_OF_SEGMENT = 65535
 
+/** Bytes of an EXIF block for which there is room in a segment. */
+export const MOST_EXIF = MOST_OF_SEGMENT - 2 - EXIF_MARK.length
+
 /** Application segment 1 with an EXIF block; nothing for one that does not fit into a segment. */
 export function exifSegment(block: Uint8Array): Uint8Array<ArrayBuffer> | undefined {
-  return 2 + EXIF_MARK.length + block.length > MOST_OF_SEGMENT ? undefined : segmentOf(1, EXIF_MARK, block)
+  return block.length > MOST_EXIF ? undefined : segmentOf(1, EXIF_MARK, block)
 }
 
 /** Application segment 2 with a small colour profile. */

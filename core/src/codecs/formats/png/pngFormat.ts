@@ -20,6 +20,8 @@ export const pngFormat: FileFormat = {
   carriesExif: true,
   hasQuality: false,
   depths: [8, 16],
+  // 31 bits each (W3C PNG, third edition, 7.1).
+  limits: { mostWidth: 2147483647, mostHeight: 2147483647 },
   join(bands, { width, height }, { depth, exif, space = 'srgb' }) {
     const head = new Uint8Array(13)
     const view = new DataView(head.buffer)

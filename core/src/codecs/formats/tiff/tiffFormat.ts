@@ -26,6 +26,8 @@ export const tiffFormat: FileFormat = {
   carriesExif: false,
   hasQuality: false,
   depths: [8, 16],
+  // Offsets have 32 bits (TIFF 6.0, section 2); what cannot be compressed gets a little larger.
+  limits: { mostBytes: 4.2e9 },
   join(bands, { width, height }, { depth, space = 'srgb' }) {
     const strips = bands.flatMap(({ parts }) => parts)
     const sizes = strips.map(({ size }) => size)

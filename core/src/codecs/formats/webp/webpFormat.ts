@@ -11,7 +11,9 @@ export const webpFormat: FileFormat = {
   carriesExif: false,
   hasQuality: true,
   depths: [8],
-  asWhole: { mostSide: 16383 },
+  asWhole: true,
+  // 14 bits each (RFC 6386, 9.1).
+  limits: { mostWidth: 16383, mostHeight: 16383 },
   async join(bands, size, { space = 'srgb' }) {
     const simple = await new Blob(bands.flatMap(({ parts }) => parts)).arrayBuffer()
     return new Blob([webpWithProfile(new Uint8Array(simple), size, profileOf(space))], { type: 'image/webp' })
