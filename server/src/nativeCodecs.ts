@@ -31,7 +31,7 @@ export const nativeCodecs = (others: Codecs): Codecs => ({
     }
   },
   decodeQuickly: (format, bytes) => others.decodeQuickly(format, bytes),
-  toSpace: (profile, data, space, pulse) => others.toSpace(profile, data, space, pulse),
+  toSpace: (profile, pixels, space, pulse) => others.toSpace(profile, pixels, space, pulse),
   encodeWhole: (rows, size, options) => others.encodeWhole(rows, size, options),
   async encodeBand(band, options, kernels) {
     // What loses nothing is the same file as that of the browser.

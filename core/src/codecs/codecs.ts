@@ -20,10 +20,10 @@ export interface Codecs {
   decoderFor(format: PhotoFormat): Promise<Decode>
   /** A coarser picture of a file, which is there sooner, for while it is opened; nothing if its format has none. It throws on data that cannot be decoded. */
   decodeQuickly(format: PhotoFormat, bytes: Uint8Array): Promise<DecodedPixels | undefined>
-  /** Converts interleaved RGBA from an ICC profile to a space, or to that of another profile; codes of 16 bits in place. */
+  /** Converts interleaved RGBA, inks or Lab from an ICC profile to a space, or to that of another profile; codes of 16 bits in place. */
   toSpace(
-    profile: Uint8Array,
-    data: Uint8ClampedArray | Uint16Array,
+    profile: Uint8Array | undefined,
+    pixels: Pick<DecodedPixels, 'data' | 'model'>,
     space: ColourSpace | Uint8Array,
     pulse?: Pulse,
   ): Promise<ProfileOutcome>
@@ -38,7 +38,7 @@ export function wasmCodecs(load: LoadCodec, deflate: DeflateBand = deflateInScri
   return {
     decoderFor: (format) => decoderFor(format, load),
     decodeQuickly: (format, bytes) => decodeQuickly(format, bytes, load),
-    toSpace: (profile, data, space, pulse) => toSpace(profile, data, space, load, pulse),
+    toSpace: (profile, pixels, space, pulse) => toSpace(profile, pixels, space, load, pulse),
     encodeBand: async (band, { format, quality }, kernels) => encoders[format]({ band, quality, kernels, deflate, load }),
     encodeWhole: (rows, size, { quality }) => encodeWebp(rows, size, quality, load),
   }

@@ -4,13 +4,17 @@ import { decode as decodePng, init as initPng } from '@jsquash/png/decode.js'
 import decodeWebp, { init as initWebp } from '@jsquash/webp/decode.js'
 import type { ColourSpace } from '../colour/colourSpace'
 import type { CodecName, LoadCodec } from './codecModules'
+import type { Pulse } from './pulse'
 import type { PhotoFormat } from './sniffFormat'
+import type { DecodeJpeg } from './tiff/decodeTiff'
 
 /** Decoded pixels: interleaved RGBA, 8 or 16 bits a channel. */
 export interface DecodedPixels {
   readonly width: number
   readonly height: number
   readonly data: Uint8ClampedArray | Uint16Array
+  /** What the four channels are, where they are not red, green, blue and alpha: cyan, magenta, yellow and black; or L, a and b about their middle, and alpha. */
+  readonly model?: 'cmyk' | 'lab' | undefined
 }
 
 type Init = (module: WebAssembly.Module) => Promise<unknown>
@@ -29,13 +33,13 @@ function prepareCodec(name: CodecName, load: LoadCodec, init: unknown): Promise<
 }
 
 /** @param space which a raw file is developed to; other files have their own */
-export type Decode = (bytes: Uint8Array, space?: ColourSpace) => Promise<DecodedPixels>
+export type Decode = (bytes: Uint8Array, space?: ColourSpace, pulse?: Pulse) => Promise<DecodedPixels>
 
 interface Decoder {
   /** The WebAssembly that it needs; nothing for one in JavaScript. */
   readonly codec?: CodecName
   readonly init?: unknown
-  decode(bytes: Uint8Array, load: LoadCodec, space?: ColourSpace): Promise<DecodedPixels>
+  decode(bytes: Uint8Array, load: LoadCodec, space?: ColourSpace, pulse?: Pulse): Promise<DecodedPixels>
   /** A coarser picture, which is there sooner. */
   decodeQuickly?(bytes: Uint8Array, load: LoadCodec): Promise<DecodedPixels>
 }
@@ -60,7 +64,12 @@ const decoders: Record<PhotoFormat, Decoder> = {
     },
   },
   // They are large, and seldom needed.
-  tiff: { decode: async (bytes) => (await import('./decodeTiff')).decodeTiff(copyOf(bytes)) },
+  tiff: {
+    async decode(bytes, load, _space, pulse) {
+      const jpeg: DecodeJpeg = async (block) => (await decoderFor('jpeg', load))(block)
+      return (await import('./tiff/decodeTiff')).decodeTiff(bytes, jpeg, pulse)
+    },
+  },
   raw: {
     decode: async (bytes, load, space) => (await import('./decodeRaw')).decodeRaw(bytes, load, { space }),
     decodeQuickly: async (bytes, load) => (await import('./decodeRaw')).decodeRaw(bytes, load, { half: true }),
@@ -83,7 +92,7 @@ export async function decodeQuickly(format: PhotoFormat, bytes: Uint8Array, load
 /** The decoder of a format, ready. It throws whatever its codec throws on broken data. @throws Error if the codec cannot be loaded */
 export async function decoderFor(format: PhotoFormat, load: LoadCodec): Promise<Decode> {
   const { codec, init, decode } = decoders[format]
-  if (codec === undefined) return (bytes, space) => decode(bytes, load, space)
+  if (codec === undefined) return (bytes, space, pulse) => decode(bytes, load, space, pulse)
   await prepareCodec(codec, load, init)
   return (bytes) =>
     decode(bytes, load).catch((error: unknown) => {

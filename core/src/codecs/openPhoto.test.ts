@@ -121,7 +121,11 @@ describe('files that cannot be opened', () => {
     ['shot.nef', () => text('MM\0*xxxxxxxxxxxxxxxxxxxx'), /“shot.nef” cannot be opened: it is a raw file that cannot be read/],
     ['shot.cr3', () => text('\0\0\0\x18ftypcrx \0\0\0\x01crx isom'), /raw file that cannot be read/],
     ['short.tif', async () => (await bytesOf(picture().tiff({ compression: 'none' }))).slice(0, 300), /“short.tif” is damaged/],
-    ['print.tif', () => bytesOf(picture().toColourspace('cmyk').tiff()), /“print.tif” cannot be opened: it is not of red, green and blue/],
+    [
+      'print.tif',
+      () => bytesOf(picture().toColourspace('cmyk').tiff()),
+      /“print.tif” cannot be opened: it is a JPEG of inks made for printing/,
+    ],
     ['phone.heic', () => text('\0\0\0\x18ftypheic\0\0\0\0mif1heic'), /HEIF/],
   ]
 

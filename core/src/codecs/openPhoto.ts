@@ -8,10 +8,15 @@ import type { DecodedPixels } from './decodePixels'
 import { readJpegStructure } from './jpegStructure'
 import { oriented, readOrientation } from './orientation'
 import { readPngStructure } from './pngStructure'
-import { noPulse, type Pulse } from './pulse'
+import { noPulse, SECONDS_PER_MEGAPIXEL, type Pulse } from './pulse'
 import { embeddedProfile } from './profile/embeddedProfile'
 import type { ProfileOutcome } from './profile/toSpace'
 import { sniffFormat, type PhotoFormat } from './sniffFormat'
+import { pagesOf, readTiff, tags } from './tiff/tiffDirectory'
+
+/** So long a raw file may take to be developed on a slow machine. */
+const RAW_SECONDS = 120
+const OF_INKS = 'is a CMYK picture made for printing; save it as RGB (sRGB) and open that.'
 
 /** Largest photo that is opened at full size, and largest that is opened at all. */
 export const LARGEST_MEGAPIXELS = 60
@@ -64,16 +69,25 @@ export async function openPhoto(
   pulse()
   checkStructure(bytes, fileName, format)
   // A camera's file begins with a small picture, whose size says nothing.
-  if (format !== 'raw') checkSize(headerSize(bytes, fileName), fileName, allowLarge)
-  const bare = await decodeOrExplain(bytes, fileName, format, space, codecs)
+  if (format !== 'raw') {
+    const size = headerSize(bytes, fileName, format)
+    checkSize(size, fileName, allowLarge)
+    pulse(SECONDS_PER_MEGAPIXEL * ((size.width * size.height) / 1e6))
+  } else pulse(RAW_SECONDS)
+  const bare = await decodeOrExplain(bytes, fileName, format, codecs, space, pulse)
   pulse()
   checkSize(bare, fileName, allowLarge)
-  const notices = isAnimatedPng(bytes, format) ? [`“${fileName}” is an animation; its first picture was opened.`] : []
-  const profile = space && embeddedProfile(bytes, format)
-  const wide = space === 'srgb' && (profile ? await isWide(profile, bare, codecs) : format === 'raw' && isCutOff(bare))
-  const converted = profile && (await codecs.toSpace(profile, bare.data, space, pulse))
-  if (converted) notices.push(...inWords(converted, fileName, space))
-  const decoded = converted?.is === 'converted' ? { ...bare, data: converted.data } : bare
+  const notices = besidesIt(bytes, format).map((what) => `“${fileName}” ${what}`)
+  const { model } = bare
+  // Inks and Lab have no codes that could be taken as they are.
+  const target = space ?? (model && 'srgb')
+  const profile = target && embeddedProfile(bytes, format)
+  const isDescribed = profile !== undefined || model === 'lab'
+  const wide = space === 'srgb' && (isDescribed ? await isWide(profile, bare, codecs) : format === 'raw' && isCutOff(bare))
+  const converted = target && isDescribed ? await codecs.toSpace(profile, bare, target, pulse) : undefined
+  if (model && converted?.is !== 'converted') throw new UserProblem(`“${fileName}” ${OF_INKS}`)
+  if (converted && target) notices.push(...inWords(converted, fileName, target))
+  const decoded = converted?.is === 'converted' ? { ...bare, data: converted.data, model: undefined } : bare
   pulse()
   const orientation = await readOrientation(bytes, format)
   const mayHaveCover = format !== 'jpeg' && format !== 'raw'
@@ -117,16 +131,19 @@ function isCutOff({ data }: DecodedPixels): boolean {
 }
 
 /** Whether a photo has more than a few colours that sRGB has not: by what its profile says before anything is cut off. */
-async function isWide(profile: Uint8Array, { data }: DecodedPixels, codecs: Pick<Codecs, 'toSpace'>): Promise<boolean> {
+async function isWide(profile: Uint8Array | undefined, { data, model }: DecodedPixels, codecs: Pick<Codecs, 'toSpace'>): Promise<boolean> {
   const step = Math.ceil(data.length / 4 / SAMPLES)
   const count = Math.floor(data.length / 4 / step)
-  const most = data instanceof Uint16Array ? 65535 : 255
-  const sample = new Uint16Array(4 * count)
-  for (let i = 0; i < count; i++) for (let k = 0; k < 4; k++) sample[4 * i + k] = ((data[4 * i * step + k] ?? 0) * 65535) / most
-  if ((await codecs.toSpace(profile, sample, widestProfile())).is !== 'converted') return false
+  const deep = data instanceof Uint16Array
+  // In 16 bits, or rounding would look like colours beyond the border; Lab has codes of its own.
+  const isExpanded = !deep && model !== 'lab'
+  const sample = deep || isExpanded ? new Uint16Array(4 * count) : new Uint8ClampedArray(4 * count)
+  for (let i = 0; i < count; i++) for (let k = 0; k < 4; k++) sample[4 * i + k] = (data[4 * i * step + k] ?? 0) * (isExpanded ? 257 : 1)
+  const found = await codecs.toSpace(profile, { data: sample, model }, widestProfile())
+  if (found.is !== 'converted') return false
   let outside = 0
-  for (let i = 0; i < sample.length; i += 4) {
-    const [red = 0, green = 0, blue = 0] = [0, 1, 2].map((k) => (sample[i + k] ?? 0) / 65535)
+  for (let i = 0; i < found.data.length; i += 4) {
+    const [red = 0, green = 0, blue = 0] = [0, 1, 2].map((k) => (found.data[i + k] ?? 0) / 65535)
     if (linearFromWidest([red, green, blue]).some((value) => value < -OUTSIDE || value > 1 + OUTSIDE)) outside++
   }
   return outside > FEW_OUTSIDE * count
@@ -136,7 +153,7 @@ function checkStructure(bytes: Uint8Array, fileName: string, format: PhotoFormat
   if (format === 'jpeg') {
     const { components, complete } = readJpegStructure(bytes)
     if (components === 4) {
-      throw new UserProblem(`“${fileName}” is a CMYK picture made for printing; save it as RGB (sRGB) and open that.`)
+      throw new UserProblem(`“${fileName}” ${OF_INKS}`)
     }
     if (!complete) throw cutShort(fileName)
   }
@@ -171,9 +188,13 @@ function isAnimatedPng(bytes: Uint8Array, format: PhotoFormat): boolean {
   return false
 }
 
-function headerSize(bytes: Uint8Array, fileName: string): { width: number; height: number } {
+function headerSize(bytes: Uint8Array, fileName: string, format: PhotoFormat): { width: number; height: number } {
   try {
-    return imageSize(bytes)
+    if (format !== 'tiff') return imageSize(bytes)
+    const [page] = pagesOf(readTiff(bytes))
+    const [width, height] = [page?.value(tags.width), page?.value(tags.height)]
+    if (width && height) return { width, height }
+    throw new Error('There is no picture.')
   } catch {
     throw new UserProblem(`“${fileName}” is damaged: its header cannot be read.`)
   }
@@ -195,16 +216,30 @@ async function decodeOrExplain(
   bytes: Uint8Array,
   fileName: string,
   format: PhotoFormat,
-  space: ColourSpace | undefined,
   codecs: Pick<Codecs, 'decoderFor'>,
+  space: ColourSpace | undefined,
+  pulse: Pulse,
 ): Promise<DecodedPixels> {
   const decode = await codecs.decoderFor(format)
   try {
-    return await decode(bytes, space)
+    return await decode(bytes, space, pulse)
   } catch (error) {
     if (error instanceof UserProblem) throw new UserProblem(`“${fileName}” cannot be opened: ${error.message}`)
+    if (isOutOfMemory(error)) throw error
     throw new UserProblem(`“${fileName}” is damaged: its ${format.toUpperCase()} data cannot be decoded.`)
   }
+}
+
+/** A file is not damaged because there is no room for it: the thread is replaced, and it is tried once more. */
+function isOutOfMemory(error: unknown): boolean {
+  return error instanceof RangeError && /memory|allocation|array (buffer )?length/i.test(error.message)
+}
+
+/** What a file has besides the picture that is opened, in words behind its name. */
+function besidesIt(bytes: Uint8Array, format: PhotoFormat): string[] {
+  if (isAnimatedPng(bytes, format)) return ['is an animation; its first picture was opened.']
+  const pages = format === 'tiff' ? pagesOf(readTiff(bytes)).length : 1
+  return pages > 1 ? [`has ${pages} pictures; the first was opened.`] : []
 }
 
 /** Lays transparent pixels on white, in place. Returns whether there were any. */

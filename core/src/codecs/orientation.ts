@@ -1,16 +1,21 @@
 import exifr from 'exifr'
 import type { PhotoFormat } from './sniffFormat'
+import { pagesOf, readTiff, tags } from './tiff/tiffDirectory'
 
 /** EXIF orientation 1-8; 1 if there is none or it cannot be read. AVIF and raw files are upright when they are decoded. */
 export async function readOrientation(bytes: Uint8Array, format: PhotoFormat): Promise<number> {
+  if (format === 'tiff') return turnOf(pagesOf(readTiff(bytes))[0]?.value(tags.orientation))
   const block = format === 'webp' ? webpExif(bytes) : format === 'avif' || format === 'raw' ? undefined : bytes
   if (!block) return 1
   try {
-    const found = await exifr.orientation(block)
-    return found !== undefined && found >= 1 && found <= 8 ? found : 1
+    return turnOf(await exifr.orientation(block))
   } catch {
     return 1
   }
+}
+
+function turnOf(found: number | undefined): number {
+  return found !== undefined && found >= 1 && found <= 8 ? found : 1
 }
 
 /** The EXIF chunk of a WebP file (RIFF), without the “Exif” prefix that some writers put before it. */

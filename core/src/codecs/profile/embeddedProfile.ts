@@ -1,7 +1,7 @@
 import { Inflate } from 'pako'
 import { littleAt, numberAt, textAt } from '../bytesAt'
 import { joinBytes } from '../joinBytes'
-import { tiffTag } from '../tiffTag'
+import { pagesOf, readTiff, tags } from '../tiff/tiffDirectory'
 import type { PhotoFormat } from '../sniffFormat'
 
 /** A profile is not larger than this; those of printers take a few megabytes. */
@@ -97,5 +97,5 @@ function ofAvif(bytes: Uint8Array): Uint8Array | undefined {
 
 /** Tag 34675 of the first directory (ICC.1:2022, annex B.3). */
 function ofTiff(bytes: Uint8Array): Uint8Array | undefined {
-  return tiffTag(bytes, 34675)
+  return pagesOf(readTiff(bytes))[0]?.bytes(tags.profile)
 }

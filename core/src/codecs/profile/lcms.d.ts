@@ -6,6 +6,8 @@ declare module 'lcms-wasm' {
     cmsOpenProfileFromMem(bytes: Uint8Array, length: number): Handle
     cmsCloseProfile(profile: Handle): void
     cmsCreate_sRGBProfile(): Handle
+    /** Lab of D50. */
+    cmsCreateLab4Profile(): Handle
     /** 'RGB', 'GRAY', 'CMYK' …; null if it is none of those that it knows. */
     cmsGetColorSpaceASCII(profile: Handle): string | null
     cmsGetProfileInfoASCII(profile: Handle, info: number, language: string, country: string): string
@@ -24,5 +26,7 @@ declare module 'lcms-wasm' {
   export const TYPE_RGBA_8: number
   export const TYPE_RGBA_16: number
   export const TYPE_GRAY_16: number
+  export const TYPE_CMYK_16: number
+  export const TYPE_Lab_16: number
   export const TYPE_RGB_16: number
 }

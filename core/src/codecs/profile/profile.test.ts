@@ -66,7 +66,7 @@ describe('photos with a colour profile', () => {
   it('of 16 bits are converted as those of 8, and more finely', async () => {
     const pixels = Array.from({ length: width * height }, (_, i) => [codes[3 * i]!, codes[3 * i + 1]!, codes[3 * i + 2]!, 255]).flat()
     const [shallow, deep] = [new Uint8ClampedArray(pixels), Uint16Array.from(pixels, (code) => code * 257)]
-    const [fromShallow, fromDeep] = await Promise.all([shallow, deep].map((data) => testCodecs.toSpace(iccProfile(a98), data, 'srgb')))
+    const [fromShallow, fromDeep] = await Promise.all([shallow, deep].map((data) => testCodecs.toSpace(iccProfile(a98), { data }, 'srgb')))
     if (fromShallow?.is !== 'converted' || fromDeep?.is !== 'converted') throw new Error('They were not converted.')
     // The fast way of Little CMS for codes of 8 bits is within a quarter of a code of 8.
     expect(Math.max(...fromDeep.data.map((code, i) => Math.abs(code - fromShallow.data[i]!)))).toBeLessThan(64)

@@ -1,6 +1,17 @@
-import { cmsInfoDescription, instantiate, TYPE_GRAY_16, TYPE_RGB_16, TYPE_RGBA_16, TYPE_RGBA_8, type Lcms } from 'lcms-wasm'
+import {
+  cmsInfoDescription,
+  instantiate,
+  TYPE_CMYK_16,
+  TYPE_GRAY_16,
+  TYPE_Lab_16,
+  TYPE_RGB_16,
+  TYPE_RGBA_16,
+  TYPE_RGBA_8,
+  type Lcms,
+} from 'lcms-wasm'
 import { profileOf, type ColourSpace } from '../../colour/colourSpace'
 import type { LoadCodec } from '../codecModules'
+import type { DecodedPixels } from '../decodePixels'
 import { noPulse, type Pulse } from '../pulse'
 
 /** What was done with the profile of a picture. */
@@ -43,19 +54,21 @@ function prepare(load: LoadCodec): Promise<Lcms> {
  * @param target a space, or a profile of red, green and blue
  */
 export async function toSpace(
-  profile: Uint8Array,
-  data: Uint8ClampedArray | Uint16Array,
+  profile: Uint8Array | undefined,
+  { data, model }: Pick<DecodedPixels, 'data' | 'model'>,
   target: ColourSpace | Uint8Array,
   load: LoadCodec,
   pulse: Pulse = noPulse,
 ): Promise<ProfileOutcome> {
   const lcms = await prepare(load)
-  const from = profileIn(lcms, profile)
+  // Lab is what it is without a profile.
+  const from = model === 'lab' ? lcms.cmsCreateLab4Profile() : profile && profileIn(lcms, profile)
   if (!from) return { is: 'unusable' }
   const to = target === 'srgb' ? lcms.cmsCreate_sRGBProfile() : profileIn(lcms, typeof target === 'string' ? profileOf(target) : target)
   try {
     const space = lcms.cmsGetColorSpaceASCII(from)
-    if (space !== 'RGB' && space !== 'GRAY') return { is: 'unusable' }
+    if (space !== (model === undefined ? 'RGB' : modelSpaces[model]) && !(model === undefined && space === 'GRAY'))
+      return { is: 'unusable' }
     const transform: MakeTransform = (fromType, toType) =>
       lcms.cmsCreateTransform(
         from,
@@ -65,12 +78,54 @@ export async function toSpace(
         RELATIVE_COLORIMETRIC,
         BLACK_POINT_COMPENSATION | COPY_ALPHA | (fromType === TYPE_RGBA_8 ? 0 : NO_TABLE),
       )
-    const done = space === 'RGB' ? throughColours(lcms, transform, data, pulse) : throughGreys(lcms, transform, data)
+    const done =
+      model !== undefined
+        ? throughModel(lcms, transform, data, model, pulse)
+        : space === 'RGB'
+          ? throughColours(lcms, transform, data, pulse)
+          : throughGreys(lcms, transform, data)
     return typeof done === 'string' ? { is: done } : { is: 'converted', name: nameOf(lcms, from), data: done }
   } finally {
     lcms.cmsCloseProfile(from)
     lcms.cmsCloseProfile(to)
   }
+}
+
+const modelSpaces = { cmyk: 'CMYK', lab: 'Lab' } as const
+
+/** Inks or Lab to red, green and blue. */
+function throughModel(
+  lcms: Lcms,
+  make: MakeTransform,
+  data: Uint8ClampedArray | Uint16Array,
+  model: 'cmyk' | 'lab',
+  pulse: Pulse,
+): Uint16Array | 'unusable' {
+  const transform = make(model === 'cmyk' ? TYPE_CMYK_16 : TYPE_Lab_16, TYPE_RGB_16)
+  if (!transform) return 'unusable'
+  const channels = model === 'cmyk' ? 4 : 3
+  const converted = new Uint16Array(data.length)
+  const isDeep = data instanceof Uint16Array
+  for (let from = 0; from < data.length; from += 4 * AT_ONCE) {
+    const count = Math.min(AT_ONCE, (data.length - from) / 4)
+    const codes = new Uint16Array(channels * count)
+    for (let i = 0; i < count; i++)
+      for (let k = 0; k < channels; k++) codes[channels * i + k] = codeOf(data[from + 4 * i + k] ?? 0, isDeep, model === 'lab' && k > 0)
+    const found = lcms.cmsDoTransform(transform, codes, count)
+    for (let i = 0; i < count; i++) {
+      for (let k = 0; k < 3; k++) converted[from + 4 * i + k] = found[3 * i + k] ?? 0
+      converted[from + 4 * i + 3] = model === 'cmyk' ? 65535 : isDeep ? (data[from + 4 * i + 3] ?? 0) : 257 * (data[from + 4 * i + 3] ?? 0)
+    }
+    pulse()
+  }
+  lcms.cmsDeleteTransform(transform)
+  return converted
+}
+
+/** A code of 16 bits as Little CMS has it: a and b of Lab count 257 to the unit about 0x8080; of 16 bits in a TIFF they count 256 about 0x8000. */
+function codeOf(code: number, isDeep: boolean, isOffset: boolean): number {
+  if (!isDeep) return 257 * code
+  return isOffset ? Math.min(65535, Math.max(0, Math.round(((code - 0x8000) * 257) / 256 + 0x8080))) : code
 }
 
 function profileIn(lcms: Lcms, profile: Uint8Array): number {
