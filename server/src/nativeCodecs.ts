@@ -15,7 +15,7 @@ const NO_LIMIT = false
  */
 export const nativeCodecs = (others: Codecs): Codecs => ({
   async decoderFor(format) {
-    if (format === 'tiff' || format === 'raw') return others.decoderFor(format)
+    if (format === 'tiff' || format === 'raw' || format === 'heic') return others.decoderFor(format)
     return async (bytes) => {
       // As in the browser an embedded profile is not applied, and a file that is a little damaged gives what there is.
       const picture = sharp(bytes, { ignoreIcc: true, failOn: 'none', limitInputPixels: NO_LIMIT })
@@ -27,7 +27,8 @@ export const nativeCodecs = (others: Codecs): Codecs => ({
         .toBuffer({ resolveWithObject: true })
       const { buffer, byteOffset, byteLength } = data
       const pixels = deep ? new Uint16Array(buffer, byteOffset, byteLength / 2) : new Uint8ClampedArray(buffer, byteOffset, byteLength)
-      return { width: info.width, height: info.height, data: pixels }
+      // libheif turns what it decodes.
+      return { width: info.width, height: info.height, data: pixels, isUpright: format === 'avif' }
     }
   },
   decodeQuickly: (format, bytes) => others.decodeQuickly(format, bytes),

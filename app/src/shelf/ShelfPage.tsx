@@ -187,7 +187,7 @@ function DropPlace({ onOpen, alone }: { onOpen(): void; readonly alone: boolean 
           <Box sx={{ fontSize: 15, color: ink.ink, mb: 1 }}>
             {alone ? 'Drop a photo here to begin' : 'Drop a photo anywhere on this page'}
           </Box>
-          JPEG, PNG, WebP or AVIF, up to 60 megapixels
+          JPEG, PNG, WebP, AVIF, HEIC, TIFF or a camera’s raw file
         </Box>
       </Box>
     </Box>

@@ -8,7 +8,7 @@ import { addPicture, photoId, readingId } from '../storage/photos'
 /** What of a picture counts: the codes of its file, on white, as a mask reads them; or what is seen of it: its colours, by its profile, without what is transparent. */
 export type PictureUse = 'codes' | 'seen'
 
-const ENDINGS = 'image/png,image/jpeg,image/webp,image/avif,image/tiff,.png,.jpg,.jpeg,.webp,.avif,.tif,.tiff'
+const ENDINGS = 'image/png,image/jpeg,image/webp,image/avif,image/heic,image/tiff,.png,.jpg,.jpeg,.webp,.avif,.heic,.heif,.tif,.tiff'
 
 /**
  * Lets the person choose a picture file, keeps it beside the scenes, and holds it in the threads as long as the scene is open. One over the size limit is reduced, which is said.

@@ -11,7 +11,7 @@ import { encodeTiffBand } from './formats/tiff/encodeTiffBand'
 import { encodeWebp } from './formats/webp/encodeWebp'
 import { deflateInScript, type DeflateBand } from './formats/zlib'
 import { toSpace, type ProfileOutcome } from './profile/toSpace'
-import type { Pulse } from './pulse'
+import type { Pulse } from '../photo/pulse'
 import type { PhotoFormat } from './sniffFormat'
 
 /** What reads and writes picture files. Whatever it is, the pixels that are read are the same. */

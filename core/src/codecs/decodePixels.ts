@@ -4,7 +4,7 @@ import { decode as decodePng, init as initPng } from '@jsquash/png/decode.js'
 import decodeWebp, { init as initWebp } from '@jsquash/webp/decode.js'
 import type { ColourSpace } from '../colour/colourSpace'
 import type { CodecName, LoadCodec } from './codecModules'
-import type { Pulse } from './pulse'
+import type { Pulse } from '../photo/pulse'
 import type { PhotoFormat } from './sniffFormat'
 import type { DecodeJpeg } from './tiff/decodeTiff'
 
@@ -15,6 +15,8 @@ export interface DecodedPixels {
   readonly data: Uint8ClampedArray | Uint16Array
   /** What the four channels are, where they are not red, green, blue and alpha: cyan, magenta, yellow and black; or L, a and b about their middle, and alpha. */
   readonly model?: 'cmyk' | 'lab' | undefined
+  /** Whether it was turned as the file says already. */
+  readonly isUpright?: boolean
 }
 
 type Init = (module: WebAssembly.Module) => Promise<unknown>
@@ -64,6 +66,7 @@ const decoders: Record<PhotoFormat, Decoder> = {
     },
   },
   // They are large, and seldom needed.
+  heic: { decode: async (bytes) => (await import('./heif/decodeHeic')).decodeHeic(bytes) },
   tiff: {
     async decode(bytes, load, _space, pulse) {
       const jpeg: DecodeJpeg = async (block) => (await decoderFor('jpeg', load))(block)

@@ -126,7 +126,7 @@ describe('files that cannot be opened', () => {
       () => bytesOf(picture().toColourspace('cmyk').tiff()),
       /“print.tif” cannot be opened: it is a JPEG of inks made for printing/,
     ],
-    ['phone.heic', () => text('\0\0\0\x18ftypheic\0\0\0\0mif1heic'), /HEIF/],
+    ['phone.heic', () => text('\0\0\0\x18ftypheic\0\0\0\0mif1heic'), /“phone.heic” is damaged/],
   ]
 
   it.each(cases)('%s gets a message with its name and the reason', async (name, make, message) => {

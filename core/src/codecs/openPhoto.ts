@@ -8,7 +8,8 @@ import type { DecodedPixels } from './decodePixels'
 import { readJpegStructure } from './jpegStructure'
 import { oriented, readOrientation } from './orientation'
 import { readPngStructure } from './pngStructure'
-import { noPulse, SECONDS_PER_MEGAPIXEL, type Pulse } from './pulse'
+import { noPulse, SECONDS_PER_MEGAPIXEL, type Pulse } from '../photo/pulse'
+import { describedProfile, isForHdr } from './profile/describedProfile'
 import { embeddedProfile } from './profile/embeddedProfile'
 import type { ProfileOutcome } from './profile/toSpace'
 import { sniffFormat, type PhotoFormat } from './sniffFormat'
@@ -78,10 +79,14 @@ export async function openPhoto(
   pulse()
   checkSize(bare, fileName, allowLarge)
   const notices = besidesIt(bytes, format).map((what) => `“${fileName}” ${what}`)
+  if (space && isForHdr(bytes, format))
+    notices.push(
+      `“${fileName}” is made for displays far brighter than white; its tones were taken as those of ${colourSpaces[space].label}.`,
+    )
   const { model } = bare
   // Inks and Lab have no codes that could be taken as they are.
   const target = space ?? (model && 'srgb')
-  const profile = target && embeddedProfile(bytes, format)
+  const profile = target && (embeddedProfile(bytes, format) ?? describedProfile(bytes, format))
   const isDescribed = profile !== undefined || model === 'lab'
   const wide = space === 'srgb' && (isDescribed ? await isWide(profile, bare, codecs) : format === 'raw' && isCutOff(bare))
   const converted = target && isDescribed ? await codecs.toSpace(profile, bare, target, pulse) : undefined
@@ -89,7 +94,7 @@ export async function openPhoto(
   if (converted && target) notices.push(...inWords(converted, fileName, target))
   const decoded = converted?.is === 'converted' ? { ...bare, data: converted.data, model: undefined } : bare
   pulse()
-  const orientation = await readOrientation(bytes, format)
+  const orientation = bare.isUpright ? 1 : await readOrientation(bytes, format)
   const mayHaveCover = format !== 'jpeg' && format !== 'raw'
   if (cutOut && mayHaveCover) {
     const { width, height } = decoded
@@ -225,7 +230,7 @@ async function decodeOrExplain(
     return await decode(bytes, space, pulse)
   } catch (error) {
     if (error instanceof UserProblem) throw new UserProblem(`“${fileName}” cannot be opened: ${error.message}`)
-    if (isOutOfMemory(error)) throw error
+    if (isOutOfMemory(error) || isNotLoaded(error)) throw error
     throw new UserProblem(`“${fileName}” is damaged: its ${format.toUpperCase()} data cannot be decoded.`)
   }
 }
@@ -233,6 +238,11 @@ async function decodeOrExplain(
 /** A file is not damaged because there is no room for it: the thread is replaced, and it is tried once more. */
 function isOutOfMemory(error: unknown): boolean {
   return error instanceof RangeError && /memory|allocation|array (buffer )?length/i.test(error.message)
+}
+
+/** Code that loads late did not come. */
+function isNotLoaded(error: unknown): boolean {
+  return error instanceof TypeError && /module script|dynamically imported module/i.test(error.message)
 }
 
 /** What a file has besides the picture that is opened, in words behind its name. */

@@ -1,11 +1,14 @@
 import exifr from 'exifr'
+import { readHeifHeader } from './heif/heifHeader'
 import type { PhotoFormat } from './sniffFormat'
 import { pagesOf, readTiff, tags } from './tiff/tiffDirectory'
 
-/** EXIF orientation 1-8; 1 if there is none or it cannot be read. AVIF and raw files are upright when they are decoded. */
+/** EXIF orientation 1-8; 1 if there is none or it cannot be read. Raw files are upright when they are decoded. */
 export async function readOrientation(bytes: Uint8Array, format: PhotoFormat): Promise<number> {
+  // EXIF says nothing of a HEIF file: its boxes do (ISO/IEC 23008-12, 6.5.10).
+  if (format === 'avif' || format === 'heic') return readHeifHeader(bytes).turn
   if (format === 'tiff') return turnOf(pagesOf(readTiff(bytes))[0]?.value(tags.orientation))
-  const block = format === 'webp' ? webpExif(bytes) : format === 'avif' || format === 'raw' ? undefined : bytes
+  const block = format === 'webp' ? webpExif(bytes) : format === 'raw' ? undefined : bytes
   if (!block) return 1
   try {
     return turnOf(await exifr.orientation(block))

@@ -1,5 +1,5 @@
 /** Formats that photos come in. */
-export type PhotoFormat = 'jpeg' | 'png' | 'webp' | 'avif' | 'tiff' | 'raw'
+export type PhotoFormat = 'jpeg' | 'png' | 'webp' | 'avif' | 'heic' | 'tiff' | 'raw'
 
 /** What a file is by its first bytes, or a phrase that says what it is instead. */
 export type Sniffed = { readonly format: PhotoFormat } | { readonly not: string }
@@ -25,6 +25,7 @@ function sniffBoxes(brands: string): Sniffed {
   if (brands.startsWith('crx ')) return { format: 'raw' }
   if (brands.includes('avis')) return { not: 'an animation; save a single picture of it and open that' }
   if (brands.includes('avif')) return { format: 'avif' }
-  if (/hei[cxsm]|mif1/.test(brands)) return { not: 'a HEIF file, which is not supported; save it as JPEG, PNG, WebP or AVIF' }
+  if (/hevc|hevx/.test(brands) && !/hei[cxsm]/.test(brands)) return { not: 'a sequence of pictures; save a single one of it and open that' }
+  if (/hei[cxsm]|mif1/.test(brands)) return { format: 'heic' }
   return { not: 'not a picture of a known kind' }
 }

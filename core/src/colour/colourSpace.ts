@@ -205,7 +205,8 @@ function fixedArray(values: readonly number[]): Uint8Array {
 
 function parametric(values: readonly number[]): Uint8Array {
   const data = fixedBlock('para', values, 12)
-  new DataView(data.buffer).setUint16(8, 3)
+  // Function type 0 is an exponent alone.
+  new DataView(data.buffer).setUint16(8, values.length === 1 ? 0 : 3)
   return data
 }
 

@@ -1,4 +1,4 @@
-import { noPulse, type Pulse } from '../codecs/pulse'
+import { noPulse, type Pulse } from './pulse'
 import type { Kernels } from '../graph/operation'
 import { withScratch, type Scratch } from '../planes/scratch'
 import { sharedBuffer, type PhotoData, type PhotoLevel } from './photoData'

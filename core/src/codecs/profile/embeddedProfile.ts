@@ -1,5 +1,6 @@
 import { Inflate } from 'pako'
 import { littleAt, numberAt, textAt } from '../bytesAt'
+import { readHeifHeader } from '../heif/heifHeader'
 import { joinBytes } from '../joinBytes'
 import { pagesOf, readTiff, tags } from '../tiff/tiffDirectory'
 import type { PhotoFormat } from '../sniffFormat'
@@ -20,7 +21,8 @@ const finders: Readonly<Record<PhotoFormat, (bytes: Uint8Array) => Uint8Array | 
   jpeg: ofJpeg,
   png: ofPng,
   webp: ofWebp,
-  avif: ofAvif,
+  avif: ofHeif,
+  heic: ofHeif,
   tiff: ofTiff,
   // It is decoded to sRGB.
   raw: () => undefined,
@@ -87,12 +89,9 @@ function ofWebp(bytes: Uint8Array): Uint8Array | undefined {
   return undefined
 }
 
-/** Box colr of kind prof or rICC (ISO/IEC 14496-12, 12.1.5); boxes of properties stand before the picture. */
-function ofAvif(bytes: Uint8Array): Uint8Array | undefined {
-  const header = textAt(bytes, 0, Math.min(bytes.length, 65536))
-  const at = header.search(/colr(?:prof|rICC)/)
-  if (at < 4) return undefined
-  return bytes.subarray(at + 8, at - 4 + numberAt(bytes, at - 4, 4))
+/** By the boxes of a HEIF file. */
+function ofHeif(bytes: Uint8Array): Uint8Array | undefined {
+  return readHeifHeader(bytes).profile
 }
 
 /** Tag 34675 of the first directory (ICC.1:2022, annex B.3). */

@@ -111,6 +111,62 @@ describe('photos with a colour profile', () => {
     expect(Buffer.from(rgb).equals(Buffer.from(codes))).toBe(true)
   })
 
+  // PNG, third edition, 11.3.2: what a file says in numbers goes for a profile that it has not. Spaces of CSS Color 4 by culori.
+  it('that stand there in numbers are converted too, the stronger chunk first', async () => {
+    const plain = await asBytes(picture().png())
+    const numbers = (...values: number[]): Uint8Array => {
+      const bytes = new Uint8Array(4 * values.length)
+      values.forEach((value, i) => new DataView(bytes.buffer).setUint32(4 * i, Math.round(100_000 * value)))
+      return bytes
+    }
+    const withChunks = (...chunks: readonly (readonly [string, Uint8Array])[]): Uint8Array =>
+      new Uint8Array([
+        ...plain.subarray(0, 33),
+        ...chunks.flatMap(([name, data]) => [...pngChunk(name as never, data)]),
+        ...plain.subarray(33),
+      ])
+    const d65 = [0.3127, 0.329]
+    const p3 = numbers(...d65, 0.68, 0.32, 0.265, 0.69, 0.15, 0.06)
+    const usual = numbers(...d65, 0.64, 0.33, 0.3, 0.6, 0.15, 0.06)
+    const cicp = Uint8Array.of(12, 13, 0, 1)
+    const wanted = (await opened(await pngWith(profileOf('displayP3')))).rgb
+    for (const file of [withChunks(['cHRM', p3]), withChunks(['cICP', cicp]), withChunks(['cICP', cicp], ['gAMA', numbers(1)])]) {
+      const { rgb } = await opened(file)
+      expect(Math.max(...rgb.map((code, i) => Math.abs(code - wanted[i]!)))).toBeLessThanOrEqual(1)
+    }
+    // That of sRGB, however it is said, changes nothing.
+    for (const file of [
+      withChunks(['gAMA', numbers(0.45455)], ['cHRM', usual]),
+      withChunks(['gAMA', numbers(1)], ['sRGB', Uint8Array.of(0)]),
+      withChunks(['cICP', Uint8Array.of(1, 13, 0, 1)]),
+    ]) {
+      const { rgb, notices } = await opened(file)
+      expect(Buffer.from(rgb).equals(Buffer.from(codes))).toBe(true)
+      expect(notices).toEqual([])
+    }
+    // Linear light.
+    const { rgb } = await opened(withChunks(['gAMA', numbers(1)]))
+    const encode = (v: number): number => (v <= 0.0031308 ? 12.92 * v : 1.055 * v ** (1 / 2.4) - 0.055)
+    rgb.forEach((code, i) => expect(Math.abs(code - 255 * encode(codes[i]! / 255))).toBeLessThan(1.6))
+    expect((await opened(withChunks(['cICP', Uint8Array.of(9, 16, 0, 1)]))).notices.join()).toContain(
+      'is made for displays far brighter than white',
+    )
+  })
+
+  it('that are sRGB in a JPEG change nothing, and are not taken for wide', async () => {
+    const bright = codes.map((code, i) => (i % 3 === Math.floor(i / 3) % 3 ? 255 : code % 9))
+    const made = sharp(bright, { raw: { width, height, channels: 3 } })
+    for (const profile of [undefined, 'srgb'] as const) {
+      const bytes = await asBytes(
+        (profile ? made.clone().withIccProfile(profile) : made.clone()).jpeg({ quality: 100, chromaSubsampling: '4:4:4' }),
+      )
+      const [found, bare] = [await opened(bytes), await opened(bytes, null)]
+      expect(found.wide).toBe(false)
+      expect(found.notices).toEqual([])
+      expect(Buffer.from(found.rgb).equals(Buffer.from(bare.rgb))).toBe(true)
+    }
+  })
+
   it('of grey go through its gamma', async () => {
     const grey = await asBytes(picture().greyscale().toColourspace('b-w').png())
     const before = (await opened(grey)).rgb

@@ -12,7 +12,7 @@ import {
 import { profileOf, type ColourSpace } from '../../colour/colourSpace'
 import type { LoadCodec } from '../codecModules'
 import type { DecodedPixels } from '../decodePixels'
-import { noPulse, type Pulse } from '../pulse'
+import { noPulse, type Pulse } from '../../photo/pulse'
 
 /** What was done with the profile of a picture. */
 export type ProfileOutcome =

@@ -1,6 +1,6 @@
 import { UserProblem } from '../../model/userProblem'
 import type { DecodedPixels } from '../decodePixels'
-import { noPulse, type Pulse } from '../pulse'
+import { noPulse, type Pulse } from '../../photo/pulse'
 import { compressions, expanded } from './expand'
 import { decodedJpegBlock } from './jpegBlock'
 import { pagesOf, readTiff, tags, type TiffDirectory } from './tiffDirectory'
