@@ -5,7 +5,7 @@ await build({
   entryPoints: ['src/main.ts', 'src/sharpRain.ts', 'src/sharpSoftFocus.ts', 'src/sharpFinish.ts'],
   outdir: 'dist',
   bundle: true,
-  external: ['sharp', 'playwright-core', '@resvg/resvg-js', '@techstark/opencv-js'],
+  external: ['sharp', 'playwright-core', '@resvg/resvg-js', '@techstark/opencv-js', 'utif2', 'libheif-js'],
   alias: { '@welkinar/core/pool': '../core/src/pool/index.ts', '@welkinar/core': '../core/src/index.ts' },
   platform: 'node',
   format: 'esm',

@@ -6,6 +6,7 @@ import { fileURLToPath } from 'node:url'
 import { parseArgs } from 'node:util'
 import { browserRows } from './browserRows'
 import { effectRows } from './effectRows'
+import { extremeRows } from './extremeRows'
 import { graphRows } from './graphRows'
 import { jobRows, writePhoto } from './jobRows'
 import { kernelRows } from './kernelRows'
@@ -37,6 +38,7 @@ const groups: Readonly<Record<string, { readonly title: string; readonly rows: (
   weather: { title: 'Weather', rows: ({ photo }) => weatherRows(photo) },
   light: { title: 'Light', rows: ({ photo }) => lightRows(photo) },
   jobs: { title: 'Whole jobs, from file to file', rows: ({ folder, file }) => jobRows(folder, file) },
+  extremes: { title: 'Settings of the highest cost', rows: ({ photo }) => extremeRows(photo) },
   reading: { title: 'Reading', rows: ({ photo }) => readingRows(photo) },
   browser: { title: 'In Chromium', rows: ({ file }) => browserRows(file) },
 }

@@ -2,7 +2,7 @@ import 'fake-indexeddb/auto'
 import { readFileSync } from 'node:fs'
 import { checkedScene, documentVersion, emptyStack, newEffect, Refusal, untouched, type CheckedScene } from '@welkinar/core'
 import { Dexie } from 'dexie'
-import { beforeAll, beforeEach, describe, expect, it, vi } from 'vitest'
+import { afterAll, beforeAll, beforeEach, describe, expect, it, vi } from 'vitest'
 import { database } from './database'
 import { addPicture, clearUnusedPictures, readingId, unusedPictures } from './photos'
 import {
@@ -48,6 +48,10 @@ const LONG_AGO = 1
 beforeAll(() => {
   // One tab that always gets the lock.
   vi.stubGlobal('navigator', { locks: { request: (_: string, __: object, work: (lock: object) => unknown) => work({}) } })
+})
+// Other tests may share the globals.
+afterAll(() => {
+  vi.unstubAllGlobals()
 })
 beforeEach(async () => {
   await Promise.all(database.tables.map((table) => table.clear()))

@@ -4,6 +4,8 @@ export interface JpegStructure {
   readonly components: number
   /** Whether the end-of-image marker is there. */
   readonly complete: boolean
+  /** What it is, in words, if it is of a kind that no decoder here knows. */
+  readonly unknown: string | undefined
 }
 
 const APPLICATION_1 = 0xe1
@@ -15,18 +17,30 @@ const END_OF_IMAGE = 0xd9
 /** Walks the segments of a JPEG. Broken structure reads as incomplete. */
 export function readJpegStructure(bytes: Uint8Array): JpegStructure {
   let components = 0
+  let unknown: string | undefined
   let at = 2
   while (at + 4 <= bytes.length) {
-    if (bytes[at] !== 0xff) return { components, complete: false }
+    if (bytes[at] !== 0xff) return { components, unknown, complete: false }
     const marker = bytes[at + 1] ?? 0
     if (marker === 0xff) at++
     else {
-      if (isFrameHeader(marker)) components = bytes[at + 9] ?? 0
-      if (marker === START_OF_SCAN) return { components, complete: endsAfter(bytes, at + 2) }
+      if (isFrameHeader(marker)) {
+        components = bytes[at + 9] ?? 0
+        unknown = unknownKind(marker, bytes[at + 4] ?? 8)
+      }
+      if (marker === START_OF_SCAN) return { components, unknown, complete: endsAfter(bytes, at + 2) }
       at = afterSegment(bytes, at)
     }
   }
-  return { components, complete: false }
+  return { components, unknown, complete: false }
+}
+
+/** Frames of ITU-T T.81, table B.1: baseline, extended and progressive with Huffman codes are known, of 8 bits. */
+function unknownKind(marker: number, bits: number): string | undefined {
+  if (marker === 0xc3 || marker === 0xc7 || marker === 0xcb || marker === 0xcf) return 'a lossless JPEG'
+  if (marker > 0xc7) return 'a JPEG with arithmetic coding'
+  if (marker > 0xc3) return 'a JPEG in layers'
+  return bits === 8 ? undefined : `a JPEG of ${bits} bits a channel`
 }
 
 function isFrameHeader(marker: number): boolean {

@@ -126,6 +126,16 @@ describe('files that cannot be opened', () => {
       () => bytesOf(picture().toColourspace('cmyk').tiff()),
       /“print.tif” cannot be opened: it is a JPEG of inks made for printing/,
     ],
+    [
+      'deep.jpg',
+      async () => (await bytesOf(picture().jpeg())).map((byte, i, all) => (all[i - 4] === 0xff && all[i - 3] === 0xc0 ? 12 : byte)),
+      /“deep.jpg” is a JPEG of 12 bits a channel, which cannot be read here/,
+    ],
+    [
+      'arithmetic.jpg',
+      async () => (await bytesOf(picture().jpeg())).map((byte, i, all) => (all[i - 1] === 0xff && byte === 0xc0 ? 0xc9 : byte)),
+      /“arithmetic.jpg” is a JPEG with arithmetic coding, which cannot be read here/,
+    ],
     ['phone.heic', () => text('\0\0\0\x18ftypheic\0\0\0\0mif1heic'), /“phone.heic” is damaged/],
   ]
 

@@ -156,7 +156,9 @@ async function isWide(profile: Uint8Array | undefined, { data, model }: DecodedP
 
 function checkStructure(bytes: Uint8Array, fileName: string, format: PhotoFormat): void {
   if (format === 'jpeg') {
-    const { components, complete } = readJpegStructure(bytes)
+    const { components, complete, unknown } = readJpegStructure(bytes)
+    if (unknown)
+      throw new UserProblem(`“${fileName}” is ${unknown}, which cannot be read here; save it as a usual JPEG or PNG and open that.`)
     if (components === 4) {
       throw new UserProblem(`“${fileName}” ${OF_INKS}`)
     }
