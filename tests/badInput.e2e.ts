@@ -60,6 +60,7 @@ describe('bad input', () => {
     await shelfReady(page)
     await dropFile(page, await grey(9000, 7000).png().toBuffer(), 'huge.png', 'image/png')
     await page.getByRole('button', { name: 'Leave it' }).click({ timeout: 40_000 })
+    await page.getByRole('dialog').waitFor({ state: 'detached' })
     const records = await storedIn(page, 'photos')
     expect(records.filter(({ fileName }) => fileName === 'huge.png')).toMatchObject([{ reduced: true }])
   })

@@ -141,7 +141,7 @@ describe('a JPEG', () => {
     const wanted = await sharp(bytes).autoOrient().toColourspace('srgb').raw().toBuffer()
     const found = await exported(page)
     const off = found.reduce((most, code, i) => Math.max(most, Math.abs(code - wanted[i]!)), 0)
-    // Little CMS in WebAssembly and natively round differently.
-    expect(off).toBeLessThanOrEqual(name.includes('profile') ? 2 : 0)
+    // Little CMS natively works in 8 bits; here they are 16, and dithered.
+    expect(off).toBeLessThanOrEqual(name.includes('profile') ? 4 : 0)
   })
 })
