@@ -6,9 +6,10 @@ import { tags, type TiffDirectory } from './tiffDirectory'
 
 const RGB = 2
 const START = Uint8Array.of(0xff, 0xd8)
-/** Application segment 14, which says how colours are coded: as they are, or as luma and differences (ITU-T T.872, 6.5.3). */
-const colourMark = (transform: 0 | 1): Uint8Array =>
-  Uint8Array.of(0xff, 0xee, 0, 14, ...[...'Adobe'].map((letter) => letter.charCodeAt(0)), 0, 100, 0, 0, 0, 0, transform)
+/** The five letters that application segment 14 begins with (ITU-T T.872, 6.5.3). */
+const MARK = [0x41, 0x64, 0x6f, 0x62, 0x65]
+/** That segment: it says how colours are coded, as they are or as luma and differences. */
+const colourMark = (transform: 0 | 1): Uint8Array => Uint8Array.of(0xff, 0xee, 0, 14, ...MARK, 0, 100, 0, 0, 0, 0, transform)
 
 /**
  * A strip or tile that is a JPEG of its own, whose tables may stand in the directory (TIFF Technical Note 2).

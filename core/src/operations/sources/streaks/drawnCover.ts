@@ -1,16 +1,10 @@
+import type { StreakLayer } from './streaks'
+
 /** Standard deviations from the middle of a soft end to where it is gone. */
 const END = 3.3
 
-/** What of a layer of streaks says how often they lie over one another. Lengths in photo px, parts 0-1. */
-export interface Streaks {
-  readonly spacing: number
-  readonly sigma: number
-  readonly blur: number
-  readonly length: number
-  /** Parts by which the longest is longer, and in which the ends are soft. */
-  readonly lengthVariation: number
-  readonly taper: number
-}
+/** What of a layer of streaks says how often they lie over one another. */
+export type Streaks = Pick<StreakLayer, 'spacing' | 'sigma' | 'blur' | 'length' | 'lengthVariation' | 'taper'>
 
 /** How often the streaks of a layer lie over each place, as far as they are drawn: with their soft ends, and with the pixels beside them that are looked at. @param pitch photo px a pixel */
 export function drawnCover({ spacing, sigma, blur, length, lengthVariation, taper }: Streaks, pitch = 1): number {
