@@ -47,6 +47,16 @@ describe('native codecs', () => {
     expect(await read(native)).toEqual(await read(testCodecs))
   })
 
+  it.each([
+    ['a gap', (bytes: Buffer) => bytes.fill(0, 9000, 9800)],
+    ['an end behind a half', (bytes: Buffer) => Buffer.from([...bytes.subarray(0, 9000), 0xff, 0xd9])],
+  ])('say of a JPEG with %s that it is damaged, as those of the browser do', async (_, spoil) => {
+    const bytes = new Uint8Array(spoil(await picture().jpeg().toBuffer()))
+    for (const codecs of [native, testCodecs]) {
+      expect((await openPhoto(bytes, 'a.jpg', codecs)).notices.join()).toContain('“a.jpg” is damaged in places')
+    }
+  })
+
   it('write a PNG that is the same file, and a JPEG that is as near to the picture', async () => {
     const size = { width: 201, height: 600 }
     const pixels = new Uint8ClampedArray(await picture(size.width, size.height).ensureAlpha().raw().toBuffer())

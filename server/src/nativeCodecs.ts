@@ -1,4 +1,4 @@
-import { bandOfJpegs, FULL_COLOUR_FROM, piecesOf, type Codecs, type DeflateBand } from '@welkinar/core/worker'
+import { bandOfJpegs, FULL_COLOUR_FROM, piecesOf, type Codecs, type DecodedPixels, type DeflateBand } from '@welkinar/core/worker'
 import { constants, deflateRawSync } from 'node:zlib'
 import sharp from 'sharp'
 
@@ -9,6 +9,20 @@ export const nativeDeflate: DeflateBand = (bytes) =>
 /** sharp reads no more than so many pixels; the application has its own limit, with its own words. */
 const NO_LIMIT = false
 
+/** As in the browser an embedded profile is not applied. @param failOn what of a damaged file is an error; 'none': it gives what there is */
+async function read(bytes: Uint8Array, failOn: 'none' | 'warning'): Promise<DecodedPixels> {
+  const picture = sharp(bytes, { ignoreIcc: true, failOn, limitInputPixels: NO_LIMIT })
+  const deep = (await picture.metadata()).depth === 'ushort'
+  const { data, info } = await picture
+    .toColourspace(deep ? 'rgb16' : 'srgb')
+    .ensureAlpha()
+    .raw({ depth: deep ? 'ushort' : 'uchar' })
+    .toBuffer({ resolveWithObject: true })
+  const { buffer, byteOffset, byteLength } = data
+  const pixels = deep ? new Uint16Array(buffer, byteOffset, byteLength / 2) : new Uint8ClampedArray(buffer, byteOffset, byteLength)
+  return { width: info.width, height: info.height, data: pixels }
+}
+
 /**
  * Codecs of sharp (libvips), several times as fast as those in WebAssembly. A test holds the pixels that they read against theirs.
  * @param others for what is to be the same file everywhere
@@ -16,20 +30,10 @@ const NO_LIMIT = false
 export const nativeCodecs = (others: Codecs): Codecs => ({
   async decoderFor(format) {
     if (format === 'tiff' || format === 'raw' || format === 'heic') return others.decoderFor(format)
-    return async (bytes) => {
-      // As in the browser an embedded profile is not applied, and a file that is a little damaged gives what there is.
-      const picture = sharp(bytes, { ignoreIcc: true, failOn: 'none', limitInputPixels: NO_LIMIT })
-      const deep = (await picture.metadata()).depth === 'ushort'
-      const { data, info } = await picture
-        .toColourspace(deep ? 'rgb16' : 'srgb')
-        .ensureAlpha()
-        .raw({ depth: deep ? 'ushort' : 'uchar' })
-        .toBuffer({ resolveWithObject: true })
-      const { buffer, byteOffset, byteLength } = data
-      const pixels = deep ? new Uint16Array(buffer, byteOffset, byteLength / 2) : new Uint8ClampedArray(buffer, byteOffset, byteLength)
-      // libheif turns what it decodes.
-      return { width: info.width, height: info.height, data: pixels, isUpright: format === 'avif' }
-    }
+    // libheif turns what it decodes.
+    const isUpright = format === 'avif'
+    if (format !== 'jpeg') return async (bytes) => ({ ...(await read(bytes, 'none')), isUpright })
+    return (bytes) => read(bytes, 'warning').catch(async () => ({ ...(await read(bytes, 'none')), isDamaged: true }))
   },
   decodeQuickly: (format, bytes) => others.decodeQuickly(format, bytes),
   toSpace: (profile, pixels, space, pulse) => others.toSpace(profile, pixels, space, pulse),

@@ -1,5 +1,13 @@
-import { marksFor, parseMarks, parseRecipe, stackFor, type CheckedScene, type DepthPicture, type MarksFile } from '@welkinar/core'
-import { imageSize } from 'image-size'
+import {
+  marksFor,
+  parseMarks,
+  parseRecipe,
+  sizeOfFile,
+  stackFor,
+  type CheckedScene,
+  type DepthPicture,
+  type MarksFile,
+} from '@welkinar/core'
 import { database, type StoredPhoto } from '../storage/database'
 import { photoId } from '../storage/photos'
 import { addScenes } from '../storage/scenes'
@@ -67,7 +75,7 @@ async function demoDepth({ depth }: MarksFile): Promise<{ depth: DepthPicture; s
   const { file: fileName, ...rest } = depth
   const file = await (await fetchDemo(fileName)).blob()
   const id = await photoId(file)
-  const { width, height } = imageSize(new Uint8Array(await file.arrayBuffer()))
+  const { width, height } = sizeOfFile(new Uint8Array(await file.arrayBuffer()))
   return { depth: { ...rest, picture: { id, fileName, width, height } }, stored: { id, fileName, file, reduced: false } }
 }
 

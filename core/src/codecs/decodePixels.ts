@@ -17,9 +17,12 @@ export interface DecodedPixels {
   readonly model?: 'cmyk' | 'lab' | undefined
   /** Whether it was turned as the file says already. */
   readonly isUpright?: boolean
+  /** Whether the decoder had to make up for something. */
+  readonly isDamaged?: boolean
 }
 
 type Init = (module: WebAssembly.Module) => Promise<unknown>
+type InitWith = (module: WebAssembly.Module, options: { printErr(line: string): void }) => Promise<unknown>
 
 const ready = new Map<CodecName, Promise<unknown>>()
 
@@ -46,10 +49,21 @@ interface Decoder {
   decodeQuickly?(bytes: Uint8Array, load: LoadCodec): Promise<DecodedPixels>
 }
 
+/** The decoder of JPEG goes on where data does not fit (ends too early, goes on behind the picture, has codes that do not exist), and says it in passing. */
+let jpegComplaints = 0
+
 const copyOf = (bytes: Uint8Array): ArrayBuffer => bytes.slice().buffer as ArrayBuffer
 
 const decoders: Record<PhotoFormat, Decoder> = {
-  jpeg: { codec: 'jpegDecoder', init: initJpeg, decode: (bytes) => decodeJpeg(copyOf(bytes)) },
+  jpeg: {
+    codec: 'jpegDecoder',
+    init: (module: WebAssembly.Module) => (initJpeg as InitWith)(module, { printErr: () => jpegComplaints++ }),
+    async decode(bytes) {
+      const before = jpegComplaints
+      const { width, height, data } = await decodeJpeg(copyOf(bytes))
+      return { width, height, data, isDamaged: jpegComplaints > before }
+    },
+  },
   png: {
     codec: 'png',
     init: initPng,
@@ -99,7 +113,7 @@ export async function decoderFor(format: PhotoFormat, load: LoadCodec): Promise<
   await prepareCodec(codec, load, init)
   return (bytes) =>
     decode(bytes, load).catch((error: unknown) => {
-      // One that broken data has stopped halfway may be in any state: it is made anew the next time. That of PNG stays as it is (`readPngStructure`).
+      // One that broken data has stopped halfway may be in any state: it is made anew the next time. That of PNG stays as it is (`readPngHeader`).
       ready.delete(codec)
       throw error
     })

@@ -149,6 +149,21 @@ describe('files that cannot be opened', () => {
     await expect(openPhoto(bytes, 'zero.png', testCodecs)).rejects.toThrow(/“zero.png”/)
   })
 
+  it.each([
+    ['half of it zero', (bytes: Uint8Array) => bytes.map((byte, i) => (i > bytes.length / 2 && i < bytes.length - 2 ? 0 : byte))],
+    ['an end put behind a half', (bytes: Uint8Array) => Uint8Array.from([...bytes.subarray(0, bytes.length / 2), 0xff, 0xd9])],
+    ['a gap', (bytes: Uint8Array) => bytes.map((byte, i) => (i > bytes.length / 2 && i < bytes.length / 2 + 2000 ? 0 : byte))],
+  ])('a JPEG with %s opens, and it is said that it is damaged', async (_, spoil) => {
+    const grain = { type: 'gaussian' as const, mean: 120, sigma: 40 }
+    for (const options of [{}, { progressive: true }, { chromaSubsampling: '4:4:4' }]) {
+      const made = sharp({ create: { width: 320, height: 240, channels: 3, background: '#123', noise: grain } })
+      const whole = await bytesOf(made.jpeg(options))
+      expect((await opened(whole, 'whole.jpg')).notices).toEqual([])
+      const { notices } = await opened(spoil(whole), 'spoilt.jpg')
+      expect(notices.join()).toContain('“spoilt.jpg” is damaged in places: what could be read of it is shown.')
+    }
+  })
+
   it('an animated WebP is refused, an animated PNG opens with its first picture', async () => {
     const frames = sharp(Buffer.from(rgba), { raw: { width, height, channels: 4, pageHeight: height / 2 } })
     await expect(openPhoto(await bytesOf(frames.webp({ loop: 0, delay: [90, 90] })), 'moving.webp', testCodecs)).rejects.toThrow(

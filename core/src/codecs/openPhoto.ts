@@ -1,19 +1,16 @@
-import { imageSize } from 'image-size'
 import { colourSpaces, linearFromWidest, widestProfile, type ColourSpace } from '../colour/colourSpace'
 import { encodedOf, linearOf } from '../colour/hex'
 import { UserProblem } from '../model/userProblem'
 import { sharedBuffer, type PhotoLevel } from '../photo/photoData'
 import type { Codecs } from './codecs'
 import type { DecodedPixels } from './decodePixels'
-import { readJpegStructure } from './jpegStructure'
-import { oriented, readOrientation } from './orientation'
-import { readPngStructure } from './pngStructure'
+import type { PhotoHeader } from './header/photoHeader'
+import { readHeader } from './header/readHeader'
+import { oriented } from './orientation'
 import { noPulse, SECONDS_PER_MEGAPIXEL, type Pulse } from '../photo/pulse'
-import { describedProfile, isForHdr } from './profile/describedProfile'
-import { embeddedProfile } from './profile/embeddedProfile'
+import { describedProfile } from './profile/describedProfile'
 import type { ProfileOutcome } from './profile/toSpace'
 import { sniffFormat, type PhotoFormat } from './sniffFormat'
-import { pagesOf, readTiff, tags } from './tiff/tiffDirectory'
 
 /** So long a raw file may take to be developed on a slow machine. */
 const RAW_SECONDS = 120
@@ -68,25 +65,24 @@ export async function openPhoto(
   if ('not' in sniffed) throw new UserProblem(`“${fileName}” cannot be opened: it is ${sniffed.not}.`)
   const { format } = sniffed
   pulse()
-  checkStructure(bytes, fileName, format)
-  // A camera's file begins with a small picture, whose size says nothing.
+  const header = readHeader(bytes, format)
   if (format !== 'raw') {
-    const size = headerSize(bytes, fileName, format)
-    checkSize(size, fileName, allowLarge)
-    pulse(SECONDS_PER_MEGAPIXEL * ((size.width * size.height) / 1e6))
+    checkHeader(header, fileName)
+    checkSize(header, fileName, allowLarge)
+    pulse(SECONDS_PER_MEGAPIXEL * ((header.width * header.height) / 1e6))
   } else pulse(RAW_SECONDS)
   const bare = await decodeOrExplain(bytes, fileName, format, codecs, space, pulse)
   pulse()
   checkSize(bare, fileName, allowLarge)
-  const notices = besidesIt(bytes, format).map((what) => `“${fileName}” ${what}`)
-  if (space && isForHdr(bytes, format))
+  const notices = besidesIt(header, bare).map((what) => `“${fileName}” ${what}`)
+  if (space && header.described?.isHdr)
     notices.push(
       `“${fileName}” is made for displays far brighter than white; its tones were taken as those of ${colourSpaces[space].label}.`,
     )
   const { model } = bare
   // Inks and Lab have no codes that could be taken as they are.
   const target = space ?? (model && 'srgb')
-  const profile = target && (embeddedProfile(bytes, format) ?? describedProfile(bytes, format))
+  const profile = target && (header.profile ?? describedProfile(header.described))
   const isDescribed = profile !== undefined || model === 'lab'
   const wide = space === 'srgb' && (isDescribed ? await isWide(profile, bare, codecs) : format === 'raw' && isCutOff(bare))
   const converted = target && isDescribed ? await codecs.toSpace(profile, bare, target, pulse) : undefined
@@ -94,7 +90,7 @@ export async function openPhoto(
   if (converted && target) notices.push(...inWords(converted, fileName, target))
   const decoded = converted?.is === 'converted' ? { ...bare, data: converted.data, model: undefined } : bare
   pulse()
-  const orientation = bare.isUpright ? 1 : await readOrientation(bytes, format)
+  const orientation = bare.isUpright ? 1 : header.turn
   const mayHaveCover = format !== 'jpeg' && format !== 'raw'
   if (cutOut && mayHaveCover) {
     const { width, height } = decoded
@@ -154,57 +150,15 @@ async function isWide(profile: Uint8Array | undefined, { data, model }: DecodedP
   return outside > FEW_OUTSIDE * count
 }
 
-function checkStructure(bytes: Uint8Array, fileName: string, format: PhotoFormat): void {
-  if (format === 'jpeg') {
-    const { components, complete, unknown } = readJpegStructure(bytes)
-    if (unknown)
-      throw new UserProblem(`“${fileName}” is ${unknown}, which cannot be read here; save it as a usual JPEG or PNG and open that.`)
-    if (components === 4) {
-      throw new UserProblem(`“${fileName}” ${OF_INKS}`)
-    }
-    if (!complete) throw cutShort(fileName)
-  }
-  if (format === 'png') {
-    const { complete, sound } = readPngStructure(bytes)
-    if (!complete) throw cutShort(fileName)
-    if (!sound) throw new UserProblem(`“${fileName}” is damaged: its checksums do not match. Copy it again from where it came.`)
-  }
-  if (format === 'webp' && isAnimatedWebp(bytes)) {
-    throw new UserProblem(`“${fileName}” is an animation; save a single picture of it and open that.`)
-  }
-}
-
-function cutShort(fileName: string): UserProblem {
-  return new UserProblem(`“${fileName}” is damaged: the file is cut short. Copy it again from where it came.`)
-}
-
-/** Animation flag of the extended header (WebP container specification). */
-function isAnimatedWebp(bytes: Uint8Array): boolean {
-  return String.fromCharCode(...bytes.subarray(12, 16)) === 'VP8X' && ((bytes[20] ?? 0) & 2) !== 0
-}
-
-/** An animation control chunk stands before the first picture data (PNG, third edition). */
-function isAnimatedPng(bytes: Uint8Array, format: PhotoFormat): boolean {
-  if (format !== 'png') return false
-  const view = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength)
-  for (let at = 8; at + 12 <= bytes.length; at += 12 + view.getUint32(at)) {
-    const name = String.fromCharCode(...bytes.subarray(at + 4, at + 8))
-    if (name === 'acTL') return true
-    if (name === 'IDAT') return false
-  }
-  return false
-}
-
-function headerSize(bytes: Uint8Array, fileName: string, format: PhotoFormat): { width: number; height: number } {
-  try {
-    if (format !== 'tiff') return imageSize(bytes)
-    const [page] = pagesOf(readTiff(bytes))
-    const [width, height] = [page?.value(tags.width), page?.value(tags.height)]
-    if (width && height) return { width, height }
-    throw new Error('There is no picture.')
-  } catch {
-    throw new UserProblem(`“${fileName}” is damaged: its header cannot be read.`)
-  }
+function checkHeader({ width, height, unknownKind, isOfInks, isCutShort, isSound }: PhotoHeader, fileName: string): void {
+  if (unknownKind)
+    throw new UserProblem(
+      `“${fileName}” is ${unknownKind}, which cannot be read here; save a single picture of it as a usual JPEG or PNG, and open that.`,
+    )
+  if (isOfInks) throw new UserProblem(`“${fileName}” ${OF_INKS}`)
+  if (isCutShort) throw new UserProblem(`“${fileName}” is damaged: the file is cut short. Copy it again from where it came.`)
+  if (!isSound) throw new UserProblem(`“${fileName}” is damaged: its checksums do not match. Copy it again from where it came.`)
+  if (!(width > 0 && height > 0)) throw new UserProblem(`“${fileName}” is damaged: its header cannot be read.`)
 }
 
 function checkSize({ width, height }: { width: number; height: number }, fileName: string, allowLarge: boolean): void {
@@ -247,11 +201,13 @@ function isNotLoaded(error: unknown): boolean {
   return error instanceof TypeError && /module script|dynamically imported module/i.test(error.message)
 }
 
-/** What a file has besides the picture that is opened, in words behind its name. */
-function besidesIt(bytes: Uint8Array, format: PhotoFormat): string[] {
-  if (isAnimatedPng(bytes, format)) return ['is an animation; its first picture was opened.']
-  const pages = format === 'tiff' ? pagesOf(readTiff(bytes)).length : 1
-  return pages > 1 ? [`has ${pages} pictures; the first was opened.`] : []
+/** What the person should know about a file as it was found, in words behind its name. */
+function besidesIt({ isAnimated, pages }: PhotoHeader, { isDamaged }: DecodedPixels): string[] {
+  return [
+    ...(isDamaged ? ['is damaged in places: what could be read of it is shown. Look it over, or copy it again from where it came.'] : []),
+    ...(isAnimated ? ['is an animation; its first picture was opened.'] : []),
+    ...(pages > 1 ? [`has ${pages} pictures; the first was opened.`] : []),
+  ]
 }
 
 /** Lays transparent pixels on white, in place. Returns whether there were any. */

@@ -6,7 +6,7 @@ import { fileOf } from '../../../test-support/codecs'
 import { samplePixels } from '../../../test-support/pictures'
 import { fileFormats } from '../formats/registry'
 import { exifFor } from './exifFor'
-import { exifOf } from './exifOf'
+import { exifOf } from '../header/readHeader'
 
 // Written by sharp 0.35 (libexif), read by exifr 7.
 

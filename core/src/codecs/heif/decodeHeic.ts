@@ -1,5 +1,5 @@
 import type { DecodedPixels } from '../decodePixels'
-import { readHeifHeader } from './heifHeader'
+import { readHeifHeader } from '../header/heifHeader'
 
 interface Channel {
   readonly width: number

@@ -4,7 +4,7 @@ import { describe, expect, it } from 'vitest'
 import { testCodecs } from '../../../test-support/codecs'
 import { rgba8Of, samplePixels } from '../../../test-support/pictures'
 import { openPhoto } from '../openPhoto'
-import { readHeifHeader } from './heifHeader'
+import { readHeifHeader } from '../header/heifHeader'
 
 // HEIC files by heif-enc 1.15 of Debian, of pictures that are made again here; AVIF by sharp 0.35 (libheif), which reads the turned ones too.
 

@@ -1,11 +1,9 @@
 import { matrixProfile } from '../../colour/colourSpace'
-import { numberAt, textAt } from '../bytesAt'
-import { readHeifHeader } from '../heif/heifHeader'
-import type { PhotoFormat } from '../sniffFormat'
+import { numberAt } from '../bytesAt'
 
 type Place = readonly [x: number, y: number]
 
-interface Primaries {
+export interface Primaries {
   readonly red: Place
   readonly green: Place
   readonly blue: Place
@@ -35,55 +33,33 @@ const curves: Readonly<Record<number, readonly number[]>> = { 4: [2.2], 5: [2.8]
 const HDR: readonly number[] = [16, 18]
 
 /** How a file without a profile says what its codes are, in numbers. */
-interface Described {
+export interface Described {
   readonly primaries: Primaries | undefined
   readonly curve: readonly number[] | undefined
   readonly isHdr: boolean
 }
 
 /** A profile of what a file says of its colours without one; undefined where that is sRGB, or nothing. */
-export function describedProfile(bytes: Uint8Array, format: PhotoFormat): Uint8Array | undefined {
-  const said = describedBy(bytes, format)
+export function describedProfile(said: Described | undefined): Uint8Array | undefined {
   if (!said || (!said.primaries && !said.curve)) return undefined
   const { red, green, blue, white } = said.primaries ?? BT709
   return matrixProfile('what the file says', columnsOf(red, green, blue, white), said.curve ?? SRGB)
 }
 
-/** Whether a file is made for displays far brighter than white. */
-export function isForHdr(bytes: Uint8Array, format: PhotoFormat): boolean {
-  return describedBy(bytes, format)?.isHdr === true
-}
-
-function describedBy(bytes: Uint8Array, format: PhotoFormat): Described | undefined {
-  if (format === 'png') return inPng(bytes)
-  if (format !== 'avif' && format !== 'heic') return undefined
-  const { described } = readHeifHeader(bytes)
-  return described && byNumbers(described.primaries, described.transfer)
-}
-
-function byNumbers(primaries: number, transfer: number): Described {
+/** By numbers of primaries and transfer curve (ITU-T H.273). */
+export function byNumbers(primaries: number, transfer: number): Described {
   return { primaries: primariesOf[primaries], curve: curves[transfer], isHdr: HDR.includes(transfer) }
 }
 
-/** PNG, third edition: cICP goes before sRGB, and that before gAMA and cHRM (11.3.2). */
-function inPng(bytes: Uint8Array): Described | undefined {
-  let [gamma, chromaticities, isSrgb]: [number | undefined, Primaries | undefined, boolean] = [undefined, undefined, false]
-  for (let at = 8; at + 12 <= bytes.length; at += 12 + numberAt(bytes, at, 4)) {
-    const name = textAt(bytes, at + 4, 4)
-    if (name === 'IDAT') break
-    if (name === 'cICP') return byNumbers(bytes[at + 8] ?? 2, bytes[at + 9] ?? 2)
-    if (name === 'sRGB') isSrgb = true
-    if (name === 'gAMA') gamma = numberAt(bytes, at + 8, 4) / 100_000
-    if (name === 'cHRM') chromaticities = chromaticitiesAt(bytes, at + 8)
-  }
-  if (isSrgb) return undefined
-  // 1 / 2.2 stands for the curve of sRGB, as writers of that have it: common practice, no source.
+/** By the power of the curve by which codes were made. 1 / 2.2 stands for the curve of sRGB, as writers of that have it: common practice, no source. */
+export function byGamma(gamma: number | undefined, primaries: Primaries | undefined): Described {
   const curve = gamma !== undefined && gamma > 0.01 && Math.abs(gamma - 1 / 2.2) > 0.005 ? [1 / gamma] : undefined
-  return { primaries: chromaticities, curve, isHdr: false }
+  return { primaries, curve, isHdr: false }
 }
 
-function chromaticitiesAt(bytes: Uint8Array, at: number): Primaries | undefined {
-  const place = (index: number): Place => [numberAt(bytes, at + 8 * index, 4) / 100_000, numberAt(bytes, at + 8 * index + 4, 4) / 100_000]
+/** White, red, green and blue as a PNG has them (W3C PNG, third edition, 11.3.2.1); undefined where they are those of sRGB, or cannot be. */
+export function chromaticitiesAt(content: Uint8Array): Primaries | undefined {
+  const place = (index: number): Place => [numberAt(content, 8 * index, 4) / 100_000, numberAt(content, 8 * index + 4, 4) / 100_000]
   const [white, red, green, blue] = [place(0), place(1), place(2), place(3)]
   const isUsual = [white, red, green, blue].every(([x, y], i) => {
     const [wantedX, wantedY] = [BT709.white, BT709.red, BT709.green, BT709.blue][i] ?? [0, 0]

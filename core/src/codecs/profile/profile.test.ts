@@ -9,7 +9,7 @@ import { profileOf, type ColourSpace } from '../../colour/colourSpace'
 import type { PhotoLevel } from '../../photo/photoData'
 import { openPhoto } from '../openPhoto'
 import { pngChunk } from '../formats/png/pngChunk'
-import { embeddedProfile } from './embeddedProfile'
+import { readHeader } from '../header/readHeader'
 
 // Little CMS natively through sharp 0.35; spaces of CSS Color 4 by culori 4.
 
@@ -192,7 +192,7 @@ describe('photos with a colour profile', () => {
 
   it('that would be huge is left alone', async () => {
     const bytes = await pngWith(new Uint8Array(40e6))
-    expect(embeddedProfile(bytes, 'png')).toBeUndefined()
+    expect(readHeader(bytes, 'png').profile).toBeUndefined()
     // The decoder refuses it too.
     await expect(opened(bytes)).rejects.toThrow('“photo.png” is damaged')
   })

@@ -31,12 +31,16 @@ export async function decodeTiff(file: Uint8Array, decodeJpeg: DecodeJpeg, pulse
   const { width, height } = layout
   const rows = new SampleRows(layout, tiff.isLittle)
   const compression = page.value(tags.compression) ?? compressions.none
+  let isDamaged = false
   for (const block of blocksOf(page, layout, file)) {
-    if (compression === compressions.jpeg) rows.takePixels(block, await decodedJpegBlock(page, block.data, decodeJpeg))
-    else rows.take(block, await expanded(page, block.data, rows.bytesOf(block), block.width), page.value(tags.predictor) ?? 1)
+    if (compression === compressions.jpeg) {
+      const pixels = await decodedJpegBlock(page, block.data, decodeJpeg)
+      isDamaged ||= pixels.isDamaged === true
+      rows.takePixels(block, pixels)
+    } else rows.take(block, await expanded(page, block.data, rows.bytesOf(block), block.width), page.value(tags.predictor) ?? 1)
     pulse()
   }
-  return { width, height, ...coloured(page, layout, rows.samples, compression === compressions.jpeg, pulse) }
+  return { width, height, isDamaged, ...coloured(page, layout, rows.samples, compression === compressions.jpeg, pulse) }
 }
 
 /** How the samples of a picture lie. */

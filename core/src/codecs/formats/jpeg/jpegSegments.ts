@@ -1,4 +1,4 @@
-import { jpegParts } from '../../jpegStructure'
+import { jpegParts } from '../../header/jpegParts'
 import type { EncodedBand, Size } from '../fileFormat'
 import { BAND_ROWS } from '../fileFormat'
 

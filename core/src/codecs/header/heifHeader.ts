@@ -1,15 +1,6 @@
 import { numberAt, textAt } from '../bytesAt'
-
-/** What the boxes of a HEIF file, of which AVIF and HEIC are kinds, say of its first picture (ISO/IEC 23008-12, ISO/IEC 14496-12). */
-export interface HeifHeader {
-  /** Bits of a channel. */
-  readonly depth: number
-  /** How it is to be turned before it is shown, as an EXIF orientation, 1-8. */
-  readonly turn: number
-  readonly profile: Uint8Array | undefined
-  /** Numbers of primaries and transfer curve (ITU-T H.273), where it says them. */
-  readonly described: { readonly primaries: number; readonly transfer: number } | undefined
-}
+import { byNumbers } from '../profile/describedProfile'
+import { emptyHeader, usableProfile, type PhotoHeader } from './photoHeader'
 
 interface Box {
   readonly type: string
@@ -36,14 +27,25 @@ const contentOf = (boxes: readonly Box[], type: string): Uint8Array | undefined 
 /** A box that says its version and flags first. */
 const VERSION = 4
 
-export function readHeifHeader(bytes: Uint8Array): HeifHeader {
+/** What the boxes of a HEIF file, of which AVIF and HEIC are kinds, say of its first picture (ISO/IEC 23008-12, ISO/IEC 14496-12). EXIF says nothing of its turn: boxes do. */
+export function readHeifHeader(bytes: Uint8Array): PhotoHeader {
   const inMeta = boxesIn((contentOf(boxesIn(bytes), 'meta') ?? new Uint8Array()).subarray(VERSION))
   const primary = contentOf(inMeta, 'pitm')
   const item = primary ? numberAt(primary, VERSION, (primary[0] ?? 0) === 0 ? 2 : 4) : 1
   const properties = boxesIn(contentOf(inMeta, 'iprp') ?? new Uint8Array())
   const all = boxesIn(contentOf(properties, 'ipco') ?? new Uint8Array())
   const own = propertiesOf(contentOf(properties, 'ipma'), item).flatMap((index) => all[index - 1] ?? [])
-  return { depth: depthOf(own), turn: turnOf(own), profile: profileOf(own), described: describedBy(own) }
+  // ISO/IEC 23008-12, 6.5.3.
+  const extent = contentOf(own, 'ispe') ?? new Uint8Array()
+  return {
+    ...emptyHeader,
+    width: numberAt(extent, VERSION, 4),
+    height: numberAt(extent, VERSION + 4, 4),
+    depth: depthOf(own),
+    turn: turnOf(own),
+    profile: usableProfile(profileOf(own)),
+    described: describedBy(own),
+  }
 }
 
 /** Which properties an item has, in their order, counted from 1. */
@@ -96,7 +98,7 @@ function profileOf(own: readonly Box[]): Uint8Array | undefined {
   return colour?.content.subarray(4)
 }
 
-function describedBy(own: readonly Box[]): HeifHeader['described'] {
+function describedBy(own: readonly Box[]): PhotoHeader['described'] {
   const colour = own.find(({ type, content }) => type === 'colr' && textAt(content, 0, 4) === 'nclx')
-  return colour && { primaries: numberAt(colour.content, 4, 2), transfer: numberAt(colour.content, 6, 2) }
+  return colour && byNumbers(numberAt(colour.content, 4, 2), numberAt(colour.content, 6, 2))
 }
