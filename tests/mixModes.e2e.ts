@@ -1,8 +1,8 @@
-import type { Browser } from 'playwright-core'
+import type { Browser, Page } from 'playwright-core'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { mixModes, type MixMode } from '@welkinar/core'
 import { mixOracle } from '../core/test-support/mixOracle'
-import { launch, visit } from './support/browser'
+import { emptyPage, launch } from './support/browser'
 
 // The formulas that the kernel is held against, held against Chromium's canvas (W3C Compositing and Blending Level 1).
 
@@ -15,13 +15,14 @@ const sources = pairs.map(([, s], i) => [s, pairs[(i * 5 + 3) % pairs.length]![1
 
 describe('mix modes in Chromium', () => {
   let browser: Browser
+  let page: Page
   beforeAll(async () => {
     browser = await launch()
+    page = await emptyPage(browser)
   })
   afterAll(() => browser.close())
 
   it.each(modes)('%s', async (mode) => {
-    const { page } = await visit(browser)
     const found = await page.evaluate(
       ({ operation, base, source }) => {
         const sheet = (triples: readonly (readonly number[])[]): HTMLCanvasElement => {
@@ -48,6 +49,5 @@ describe('mix modes in Chromium', () => {
     )
     // Chromium rounds to 8 bits in between; where two channels of the source are nearly equal that shows more.
     expect(worst).toBeLessThan(2.1)
-    await page.context().close()
   })
 })

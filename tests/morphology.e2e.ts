@@ -1,4 +1,4 @@
-import type { Browser } from 'playwright-core'
+import type { Browser, Page } from 'playwright-core'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { loadKernels } from '../core/test-support/kernels'
 import { planeOf } from '../core/test-support/masks'
@@ -6,7 +6,7 @@ import { evaluatorFor, photoFrom, randomNumbers } from '../core/test-support/pic
 import { luminosityMaskNode } from '../core/src/operations/masks/luminosityMask/luminosityMask'
 import { morphologyNode } from '../core/src/operations/blurs/morphology/morphology'
 import { photoNode } from '../core/src/operations/sources/photo/photo'
-import { launch, visit } from './support/browser'
+import { emptyPage, launch } from './support/browser'
 import { throughSvgFilter } from './support/svgFilter'
 
 // feMorphology of W3C Filter Effects Level 1 as Chromium computes it, against ours over a square.
@@ -18,8 +18,10 @@ const rgba = codes.flatMap((code) => [code, code, code, 255])
 
 describe('growing and shrinking by a square', () => {
   let browser: Browser
+  let page: Page
   beforeAll(async () => {
     browser = await launch()
+    page = await emptyPage(browser)
   })
   afterAll(() => browser.close())
 
@@ -28,10 +30,8 @@ describe('growing and shrinking by a square', () => {
     ['dilate', 4],
     ['erode', -3],
   ] as const)('%s by %d px is feMorphology', async (operator, radius) => {
-    const { page } = await visit(browser)
     const primitive = `<feMorphology operator="${operator}" radius="${Math.abs(radius)}"/>`
     const theirs = (await throughSvgFilter(page, primitive, { ...size, bytes: rgba })).filter((_, i) => i % 4 === 0)
-    await page.context().close()
     const kernels = await loadKernels()
     const evaluator = evaluatorFor(kernels, photoFrom(kernels, 'noise', size.width, size.height, rgba))
     const mask = luminosityMaskNode(photoNode('noise'), {

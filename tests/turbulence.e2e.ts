@@ -1,11 +1,11 @@
-import type { Browser } from 'playwright-core'
+import type { Browser, Page } from 'playwright-core'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { loadKernels } from '../core/test-support/kernels'
 import { planeOf } from '../core/test-support/masks'
 import { evaluatorFor } from '../core/test-support/pictures'
 import { turbulenceNode } from '../core/src/operations/sources/turbulence/turbulence'
 import type { Evaluator } from '../core/src/graph/evaluator'
-import { launch, visit } from './support/browser'
+import { emptyPage, launch } from './support/browser'
 import { throughSvgFilter } from './support/svgFilter'
 
 // feTurbulence of W3C Filter Effects Level 1 as Chromium computes it, against ours. Chromium reads each pixel one to the right and one down.
@@ -14,9 +14,11 @@ const size = { width: 96, height: 64 }
 
 describe('turbulence', () => {
   let browser: Browser
+  let page: Page
   let evaluator: Evaluator
   beforeAll(async () => {
     browser = await launch()
+    page = await emptyPage(browser)
     evaluator = evaluatorFor(await loadKernels())
   })
   afterAll(() => browser.close())
@@ -30,12 +32,10 @@ describe('turbulence', () => {
   ] as const)(
     '%s of frequency %s, %s in %d octaves, seed %d, stitched %s, is feTurbulence',
     async (type, waveX, waveY, octaves, seed, stitched) => {
-      const { page } = await visit(browser)
       const kind = type === 'billowed' ? 'turbulence' : 'fractalNoise'
       const stitch = stitched ? 'stitch' : 'noStitch'
       const primitive = `<feTurbulence type="${kind}" baseFrequency="${waveX} ${waveY}" numOctaves="${octaves}" seed="${seed}" stitchTiles="${stitch}"/>`
       const theirs = await throughSvgFilter(page, primitive, size)
-      await page.context().close()
       const tile = stitched ? { x: 0, y: 0, ...size } : null
       const channel = (name: 'red' | 'alpha') =>
         planeOf(evaluator, turbulenceNode({ type, frequencyX: waveX, frequencyY: waveY, octaves, seed, channel: name, tile }), size)

@@ -26,9 +26,10 @@ describe('weather of every kind', () => {
       const context = (canvas as HTMLCanvasElement).getContext('2d')!
       const strip = Math.floor(height / 8)
       return Array.from({ length: 8 }, (_, i) => {
-        const { data } = context.getImageData(0, i * strip, width, strip)
+        // Four bytes at once, and no change is undone by another.
+        const pixels = new Uint32Array(context.getImageData(0, i * strip, width, strip).data.buffer)
         let sum = 0
-        for (let at = 0; at < data.length; at++) sum += data[at]!
+        for (let at = 0; at < pixels.length; at++) sum = (Math.imul(sum, 31) + pixels[at]!) | 0
         return sum
       })
     })

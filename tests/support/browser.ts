@@ -45,6 +45,13 @@ export async function visit(browser: Browser, path = '/'): Promise<Visit> {
   return { page, complaints }
 }
 
+/** An empty page, for what the browser itself computes. */
+export async function emptyPage(browser: Browser): Promise<Page> {
+  const page = await browser.newPage()
+  await page.setContent('<!doctype html>')
+  return page
+}
+
 /** The scenes that are on the Shelf at the first start, in their order. */
 export const demoNames = [
   'Last crossing, heavy rain',
