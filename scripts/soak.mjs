@@ -1,5 +1,5 @@
 // npm run soak: what takes long by its nature, in full; the result is written to docs/soak.md. Some hours.
-// npm run soak -- looks browser use sequences files kills: only some of it.
+// npm run soak -- looks browser use sequences storage files kills: only some of it.
 import { spawnSync } from 'node:child_process'
 import { existsSync, readFileSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
@@ -33,6 +33,11 @@ const parts = {
   sequences: {
     what: '20 000 random sequences of commands: parsed, saved and loaded, undone and redone',
     files: ['app/src/scene/commands.test.ts'],
+    env: { WELKINAR_SEQUENCES: '20000' },
+  },
+  storage: {
+    what: '20 000 random sequences of what three tabs do to stored scenes, with kills, a full disk, and documents of other builds',
+    files: ['app/src/storage/sequences.test.ts'],
     env: { WELKINAR_SEQUENCES: '20000' },
   },
   files: { what: '10 000 damaged files', files: ['core/src/codecs/badFiles.test.ts'], env: { WELKINAR_BAD_FILES: '10000' } },

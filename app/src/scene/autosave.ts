@@ -1,7 +1,7 @@
 import { create } from 'zustand'
 import { isOutOfRoom, reopenDatabase } from '../storage/database'
 import { saveScene, SceneConflict, type LoadedScene } from '../storage/scenes'
-import type { SceneHistory } from './history'
+import { firstChanged, type SceneHistory } from './history'
 import { useScene } from './sceneStore'
 
 const DELAY_MS = 400
@@ -110,11 +110,4 @@ export class Autosave {
     reopenDatabase()
     this.after(RETRY_MS[Math.min(this.tries++, RETRY_MS.length - 1)] ?? 0)
   }
-}
-
-/** Index of the first history entry that differs from what is stored. */
-function firstChanged(history: SceneHistory, stored: SceneHistory): number {
-  const known = new Map(stored.entries.map((entry) => [entry.index, entry]))
-  const changed = history.entries.find((entry) => known.get(entry.index) !== entry)
-  return changed?.index ?? (history.entries.at(-1)?.index ?? -1) + 1
 }

@@ -101,3 +101,10 @@ function stepped(history: SceneHistory, patches: readonly Patch[], position: num
     return new Refusal('This step of the history is damaged.')
   }
 }
+
+/** Index of the first history entry that differs from what is stored. */
+export function firstChanged(history: SceneHistory, stored: SceneHistory): number {
+  const known = new Map(stored.entries.map((entry) => [entry.index, entry]))
+  const changed = history.entries.find((entry) => known.get(entry.index) !== entry)
+  return changed?.index ?? (history.entries.at(-1)?.index ?? -1) + 1
+}
