@@ -275,14 +275,17 @@ describe('whatever is done in three tabs', () => {
     const request = (name: string, _: unknown, work: (lock: object | null) => unknown): unknown =>
       work(world.holders.has(name.replace('welkinar scene ', '')) ? null : {})
     vi.stubGlobal('navigator', { locks: { request } })
-    vi.stubGlobal('BroadcastChannel', class {
-      postMessage(): void {
-        /* nobody listens */
-      }
-      close(): void {
-        /* nobody listens */
-      }
-    })
+    vi.stubGlobal(
+      'BroadcastChannel',
+      class {
+        postMessage(): void {
+          /* nobody listens */
+        }
+        close(): void {
+          /* nobody listens */
+        }
+      },
+    )
     for (const [name, method] of original)
       Object.assign(IDBObjectStore.prototype, {
         [name](this: IDBObjectStore, ...args: [unknown]) {
