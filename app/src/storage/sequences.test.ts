@@ -307,6 +307,7 @@ describe('whatever is done in three tabs', () => {
     for (let i = 0; i < SEQUENCES; i++) {
       await Promise.all(database.tables.map((table) => table.clear()))
       world = new World(randomNumbers(seed + i))
+      world.log.push(`sequence ${seed + i}`)
       // An earlier build gave the reduced reading of a photo the id of the whole one.
       const earlier = sceneOf('earlier', 'file1', true, world.value())
       await addScenes([{ scene: earlier }], [{ id: 'file1', fileName: 'p.jpg', file: new Blob(['x']), reduced: true }])
@@ -319,7 +320,7 @@ describe('whatever is done in three tabs', () => {
         try {
           await acts[name]!(tab)
         } catch (error) {
-          if (!isWord(error)) throw new Error(`sequence ${seed + i}: ${world.log.join('; ')}`, { cause: error })
+          if (!isWord(error)) throw new Error(`${world.log.join('; ')}`, { cause: error })
           world.log.push(`said: ${String(error)}`)
           // A tab that is told of a conflict shows what is stored, or keeps what it has as a copy.
           if (error instanceof SceneConflict) forget(tab)

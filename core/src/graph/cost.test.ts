@@ -63,7 +63,7 @@ describe('the cost of a picture', () => {
   it.each([
     ['24 motions of 6000 px', many(24, { kind: 'motion', length: 6000, angle: 37 }), /lower the length of its motion blur/],
     ['24 discs of 400 px', many(24, { kind: 'maximum', radius: 400 }), /lower its radius/],
-    ['24 zooms of 6000 px', many(24, { kind: 'zoom', strength: 6000 }), /lower the strength of its zoom/],
+    ['24 spins of 30°', many(24, { kind: 'spin', arc: 30 }), /lower the strength of its zoom, or the arc of its spin/],
   ])('of %s is beyond reason at 24 megapixels: it is named, with what to lower', (_, steps, words) => {
     const size = photo(6000, 4000)
     const node = graphOf(size, [custom(size, steps)])

@@ -11,10 +11,15 @@ const TILE = 512
 const MOST_SECONDS_PER_MEGAPIXEL = 5
 const LEAST_MEGAPIXELS = 24
 
+/** Nobody waits longer for the first tile of a picture up to that size. */
+const MOST_FIRST_SECONDS = 10
+
 /** What a file of a picture costs, and the node that costs the most of it. */
 export interface Cost {
   /** Seconds of one core of the machine that the costs were measured on. */
   readonly seconds: number
+  /** As many until its first tile is there, with all that is computed once for it. */
+  readonly first: number
   readonly costliest: string
 }
 
@@ -35,12 +40,14 @@ const PLANNED_FROM = 1 / 10
 
 /** @throws TooCostly if a file of the picture would cost beyond reason */
 export function checkCost(root: GraphNode, photo: Size, kernels: Kernels): void {
-  const most = MOST_SECONDS_PER_MEGAPIXEL * Math.max(LEAST_MEGAPIXELS, (photo.width * photo.height) / 1e6)
+  const megapixels = Math.max(LEAST_MEGAPIXELS, (photo.width * photo.height) / 1e6)
+  const most = MOST_SECONDS_PER_MEGAPIXEL * megapixels
   const nodes = orderOf(root)
   if (roughly(nodes, photo) < PLANNED_FROM * most) return
   const cost = costOf(root, photo, kernels)
   const costliest = nodes.find(({ key }) => key === cost.costliest)
-  if (cost.seconds > most) throw new TooCostly(cost, adviceFor(costliest?.operation))
+  if (cost.seconds > most || cost.first > (MOST_FIRST_SECONDS * megapixels) / LEAST_MEGAPIXELS)
+    throw new TooCostly(cost, adviceFor(costliest?.operation))
 }
 
 /** What all nodes would cost if each read no more than it gives. */
@@ -71,6 +78,7 @@ export function costOf(root: GraphNode, photo: Size, kernels: Kernels): Cost {
 /** Adds up what the steps of plans cost. */
 class Sum {
   private readonly byNode = new Map<string, number>()
+  private first = 0
   private readonly wholes = new Set<string>()
 
   constructor(private readonly kernels: Kernels) {}
@@ -81,34 +89,43 @@ class Sum {
       seconds += own
       if (own > most) [most, costliest] = [own, key]
     }
-    return { seconds, costliest }
+    return { seconds, first: this.first, costliest }
   }
 
-  /** @param times how often a rectangle of that size is computed */
-  add(root: GraphNode, rect: Rect, grid: Grid, times: number): void {
-    for (const step of planFor(root, rect, grid, this.kernels, () => undefined)) this.addStep(step, grid, times, step.node === root)
+  /** @param times how often a rectangle of that size is computed @param share how much of it the first tile needs */
+  add(root: GraphNode, rect: Rect, grid: Grid, times: number, share = 1 / times): void {
+    for (const step of planFor(root, rect, grid, this.kernels, () => undefined)) this.addStep(step, grid, times, step.node === root, share)
   }
 
-  private addStep({ node, operation, rect, reads }: Step, grid: Grid, times: number, isRoot: boolean): void {
+  private addStep({ node, operation, rect, reads }: Step, grid: Grid, times: number, isRoot: boolean, share: number): void {
     const coarse = coarserGridOf(node, grid)
     if (coarse) return this.addWhole(node, coarse)
-    if (!isRoot && operation.block?.(node.params, grid)) return this.addWhole(node, grid)
+    const side = operation.block?.(node.params, grid)
+    if (!isRoot && side) return this.addWhole(node, grid, partOf(rect, grid, side))
     const own = costPerPixel(node, rect, grid) * rect.width * rect.height * 1e-9 * times
     this.byNode.set(node.key, (this.byNode.get(node.key) ?? 0) + own)
+    this.first += own * share
     const finer = finerGrid(grid, operation.finest?.(node.params) ?? Infinity)
     reads.forEach(({ rect: part, step }, index) => {
       const input = node.inputs[index]
       if (step || !input) return
       if (finer) this.addWhole(input, finer)
-      else this.add(input, part, grid, times)
+      else this.add(input, part, grid, times, share)
     })
   }
 
   /** What is computed in blocks is computed once for the whole picture, on its own grid. */
-  private addWhole(node: GraphNode, grid: Grid): void {
+  private addWhole(node: GraphNode, grid: Grid, share = 1): void {
     const key = `${node.key} ${grid.width} ${grid.height}`
     if (this.wholes.has(key)) return
     this.wholes.add(key)
-    this.add(node, gridBounds(grid), grid, 1)
+    this.add(node, gridBounds(grid), grid, 1, share)
   }
+}
+
+/** How much of a grid lies in the blocks that a rectangle touches. */
+function partOf({ x, y, width, height }: Rect, grid: Grid, side: number): number {
+  const touched = (from: number, length: number, most: number) =>
+    Math.min(most, Math.ceil((from + length) / side) * side) - Math.max(0, Math.floor(from / side) * side)
+  return (touched(x, width, grid.width) * touched(y, height, grid.height)) / (grid.width * grid.height)
 }

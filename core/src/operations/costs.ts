@@ -3,7 +3,7 @@ import { pitchOf, type Grid } from '../planes/grid'
 import { intersect, type Rect } from '../planes/rect'
 import { motionReach } from './blurs/motionBlur/motionBlur'
 import type { MorphologyParameters } from './blurs/morphology/morphology'
-import { radialPasses, type RadialBlurParameters } from './blurs/radialBlur/radialBlur'
+import { radialReads, type RadialBlurParameters } from './blurs/radialBlur/radialBlur'
 import { burstReach, type Burst } from './sources/burst/burst'
 import type { DiscParameters } from './sources/discs/discs'
 import type { StarParameters } from './sources/stars/stars'
@@ -21,17 +21,17 @@ const rules: Readonly<Record<string, Rule>> = {
   // Sources.
   photo: 12,
   constantTones: 1.4,
-  constantField: 0.5,
+  constantField: 0.8,
   laidPicture: 25,
   stripes: 24,
-  shafts: 50,
+  shafts: 13,
   stars: 1.2,
   starColours: 18,
   grainNoise: 45,
   weightedSum: 4.5,
   strip: 2,
   turbulence: ({ octaves }: { octaves: number }) => 3 + 9 * octaves,
-  cloudMask: ({ octaves }: { octaves: number }) => 5 + 15 * octaves,
+  cloudMask: ({ octaves }: { octaves: number }) => 3 + 4 * octaves,
   streaks: ({ layers }: { layers: readonly StreakLayer[] }, _rect, grid) =>
     2 + 32 * layers.reduce((sum, layer) => sum + drawnCover(layer, pitchOf(grid)), 0),
   discs: ({ spacing, radius, length }: DiscParameters, _rect, grid) => {
@@ -42,7 +42,7 @@ const rules: Readonly<Record<string, Rule>> = {
   bursts: ({ bursts }: { bursts: readonly Burst[] }, rect, grid) => burstCost(bursts, rect, grid),
   pathField: ({ lines }: { lines: readonly (readonly unknown[])[] }) => 2 + PER_PLACE * countOf(lines),
   lensDrops: 20,
-  refraction: 60,
+  refraction: 22,
   // Fields and masks.
   joinFields: 3,
   scaleField: 2.5,
@@ -51,7 +51,7 @@ const rules: Readonly<Record<string, Rule>> = {
   luma: 3.8,
   levels: 4,
   curve: 11,
-  difference: 1.9,
+  difference: 3,
   fork: 2.8,
   lineAtHalf: 22,
   luminosityMask: 5,
@@ -73,7 +73,8 @@ const rules: Readonly<Record<string, Rule>> = {
   // Blurs and windows.
   gaussianBlur: 14,
   motionBlur: ({ length }: { length: number }, _rect, grid) => 4 + 0.4 * 2.5 * (2 * motionReach(length / pitchOf(grid))),
-  radialBlur: (params: RadialBlurParameters, _rect, grid) => 40 + 10 * radialPasses(params, grid).reduce((sum, taps) => sum + taps, 0),
+  radialBlur: (params: RadialBlurParameters, rect, grid) =>
+    20 + ((params.kind === 'spin' ? 32 : 9) * radialReads(params, grid, rect)) / (rect.width * rect.height),
   morphology: ({ radius, window }: MorphologyParameters, rect, grid) => morphologyCost(Math.abs(radius) / pitchOf(grid), window, rect),
   guidedCoefficients: 52,
   guidedFilter: 8.2,
@@ -98,7 +99,7 @@ const rules: Readonly<Record<string, Rule>> = {
   litByLamp: 44,
   lampField: 22,
   lightField: 1.6,
-  lightColours: 2.6,
+  lightColours: 4,
   uncovered: 5,
   sceneLight: 20,
   sceneBrightness: 78,
@@ -114,7 +115,7 @@ const rules: Readonly<Record<string, Rule>> = {
   newlyClipped: 4,
   // Distances.
   airlight: 3.9,
-  clearAir: 53,
+  clearAir: 28,
   darkestChannel: 4,
   distanceFromHaze: 20,
   distanceAsTones: 4,
@@ -198,5 +199,5 @@ function starCover({ spacing, sigma, trail, white, faintest }: StarParameters, g
   // The fainter ones, which are most, are hardly wider than they must be.
   const wide = 2 * sigma * Math.sqrt(Math.max(1, 12 + 2 * (white - faintest))) + 4 * pitch
   const samples = pitch < 1.01 ? 1 : pitch < 6 ? 4 : 8
-  return (3 * samples * samples * (arc + wide) * wide) / spacing ** 2
+  return (7 * samples * samples * (arc + wide) * wide) / spacing ** 2
 }

@@ -70,7 +70,7 @@ describe('zoom and spin blur', () => {
     { kind: 'zoom', x: -300, y: 500, strength: 60, sides: 'outward' },
     { kind: 'zoom', x: 60, y: 45, strength: 5000, sides: 'outward' },
     { kind: 'spin', x: 60, y: 45, strength: 4, sides: 'both' },
-    { kind: 'spin', x: 20.5, y: 80, strength: 75, sides: 'both' },
+    { kind: 'spin', x: 20.5, y: 80, strength: 30, sides: 'both' },
     { kind: 'spin', x: -40, y: 20, strength: 12, sides: 'both' },
   ] as const)('$kind about ($x, $y) of $strength, $sides, is the mean along the way', (params) => {
     const found = planeOf(evaluator, radialBlurNode(smooth, params), size)

@@ -23,8 +23,11 @@ const BEYOND = 160
 /** A pixel is read from `centre` + M (pixel - centre), in grid px. */
 type Matrix = readonly [number, number, number, number]
 
-/** Side of the parts it is computed in, grid px. */
+/** Least side of the parts it is computed in, grid px; and how many times their area may be smeared for them. */
 const LARGE_BLOCK = 1024
+const MOST_SMEARED = 4
+/** Above these strengths detail is halved, and halved again. A spin reads in all directions, which takes three times as long. */
+const giveWay = { zoom: [2000], spin: [30, 90] } as const
 
 /** Places read at a time; so many passes, each between the places of the one before, make a smear of any length. */
 const MOST_TAPS = 8
@@ -38,9 +41,9 @@ const NEAREST = 0.02
  */
 export const radialBlur: Operation<RadialBlurParameters> = {
   name: 'radialBlur',
-  pitch: ({ detail = 1 }) => detail,
-  // Of a small block far more would be smeared than is kept.
-  block: () => LARGE_BLOCK,
+  // What goes farther than any usual smear gives way in its finest detail, or a tile of a large photo would take many seconds.
+  pitch: ({ kind, strength, detail = 1 }) => Math.max(detail, ...giveWay[kind].map((from, i) => (strength > from ? 2 ** (i + 1) : 1))),
+  block: blockSide,
   need(params, rect, grid, kernels) {
     return passesOf(params, grid, kernels).reduceRight((needed, matrices) => readRect(params, grid, needed, matrices), rect)
   },
@@ -56,12 +59,14 @@ export const radialBlur: Operation<RadialBlurParameters> = {
     )
     const channels = input.kind === 'field' ? input.planes.slice(0, 1) : input.planes
     let from = input.rect
-    let picture = context.scratch(from.width * from.height * 16)
+    // Each pass reads from one and writes to the other.
+    const most = Math.max(...[from, ...rects].map(({ width, height }) => width * height))
+    let [picture, next] = [context.scratch(most * 16), context.scratch(most * 16)]
     kernels.interleave(channels[0] ?? 0, channels[1] ?? 0, channels[2] ?? 0, channels[3] ?? 0, from.width * from.height, picture)
     passes.forEach((matrices, index) => {
       const to = rects[index] ?? rect
-      picture = pass(context, params, matrices, picture, from, to)
-      from = to
+      pass(context, params, matrices, picture, from, next, to)
+      ;[picture, next, from] = [next, picture, to]
     })
     const count = rect.width * rect.height
     const planes = channels.map((_, channel) => {
@@ -84,17 +89,16 @@ function pass(
   matrices: readonly Matrix[],
   picture: number,
   from: Rect,
+  out: number,
   to: Rect,
-): number {
+): void {
   const { kernels, grid } = context
   const block = context.scratch(matrices.length * 32)
-  const out = context.scratch(to.width * to.height * 16)
   new Float64Array(kernels.memory.buffer, block, matrices.length * 4).set(matrices.flat())
   kernels.meanAlong(
     ...([picture, from.x, from.y, from.width, from.height, out, to.x, to.y, to.width, to.height] as const),
     ...([params.x / grid.pitchX, params.y / grid.pitchY, matrices.length, block] as const),
   )
-  return out
 }
 
 /** Distance of the farthest corner of the picture, photo px. */
@@ -104,12 +108,42 @@ function farthestCorner({ x, y }: RadialBlurParameters, grid: Grid): number {
   return Math.max(1, Math.sqrt(dx * dx + dy * dy))
 }
 
-/** How many places a pixel reads in each pass. */
-export function radialPasses(params: RadialBlurParameters, grid: Grid): readonly number[] {
-  const far = farthestCorner(params, grid)
+/** The longest way of a smear, grid px. */
+function longestWay(params: RadialBlurParameters, grid: Grid): number {
   const radians = (params.strength * Math.PI) / 180
-  const way = params.kind === 'zoom' ? params.strength : Math.min(2 * Math.PI, radians) * far
-  const places = Math.max(2, Math.ceil(way / Math.min(grid.pitchX, grid.pitchY)))
+  const way = params.kind === 'zoom' ? params.strength : Math.min(2 * Math.PI, radians) * farthestCorner(params, grid)
+  return way / Math.min(grid.pitchX, grid.pitchY)
+}
+
+/** Side of the parts it is computed in: of a small one far more would be smeared than is kept. */
+function blockSide(params: RadialBlurParameters, grid: Grid): number {
+  let side = LARGE_BLOCK
+  while (side < Math.max(grid.width, grid.height) && (smearedFor(params, grid, side)[0] ?? 0) > MOST_SMEARED * side * side) side *= 2
+  return side
+}
+
+/** About how many pixels each pass gives for a block in the middle of the picture. */
+function smearedFor(params: RadialBlurParameters, grid: Grid, side: number): number[] {
+  const passes = radialPasses(params, grid)
+  // About its middle a spin moves less than at the far corner.
+  const way = longestWay(params, grid) * (params.kind === 'spin' ? 0.5 : 1)
+  return passes.map((taps, index) => {
+    const ahead = way * (1 - taps ** (index + 1) / taps ** passes.length)
+    return Math.min(grid.width + 2 * BEYOND, side + ahead) * Math.min(grid.height + 2 * BEYOND, side + ahead)
+  })
+}
+
+/** How many places are read for a rectangle of whole blocks. */
+export function radialReads(params: RadialBlurParameters, grid: Grid, { width, height }: Pick<Rect, 'width' | 'height'>): number {
+  const side = blockSide(params, grid)
+  const blocks = Math.ceil(width / side) * Math.ceil(height / side)
+  const [taps = 1] = radialPasses(params, grid)
+  return blocks * taps * smearedFor(params, grid, Math.min(side, Math.max(width, height))).reduce((sum, pixels) => sum + pixels, 0)
+}
+
+/** How many places a pixel reads in each pass. */
+function radialPasses(params: RadialBlurParameters, grid: Grid): readonly number[] {
+  const places = Math.max(2, Math.ceil(longestWay(params, grid)))
   const count = Math.max(1, Math.ceil(Math.log(places) / Math.log(MOST_TAPS) - 1e-9))
   const taps = Math.ceil(Math.pow(places, 1 / count) - 1e-9)
   return Array.from({ length: count }, () => taps)
