@@ -11,13 +11,20 @@ import { NoticeHost } from './common/NoticeHost'
 import { router } from './router'
 import { showSurround } from './common/surround'
 import { styleNonce } from './common/styleNonce'
+import { loadKeymap } from './keys/keymap'
+import { watchKeys } from './keys/listener'
 import { watchGestures } from './scene/gestures'
 import { theme } from './theme'
 
 const styles = createCache({ key: 'w', ...(styleNonce ? { nonce: styleNonce } : {}) })
-const queries = new QueryClient({ defaultOptions: { queries: { retry: false, refetchOnWindowFocus: false } } })
+// All data is local: nothing waits for a network.
+const queries = new QueryClient({
+  defaultOptions: { queries: { retry: false, refetchOnWindowFocus: false, networkMode: 'always' }, mutations: { networkMode: 'always' } },
+})
 
 watchGestures()
+watchKeys()
+loadKeymap().catch((error: unknown) => console.warn(error))
 showSurround()
 const root = document.getElementById('root')
 if (!root) throw new Error('The page has no root element.')

@@ -5,6 +5,7 @@ import Tooltip from '@mui/material/Tooltip'
 import type { NumberControl as Control, NumberLimits } from '@welkinar/core'
 import { memo, useCallback, useId, useLayoutEffect, useMemo, useRef } from 'react'
 import { ink } from '../theme'
+import { keysGesture } from './keysGesture'
 import { NumberField } from './NumberField'
 
 export interface NumberControlProps {
@@ -54,14 +55,7 @@ const NumberRow = memo(function NumberRow({ control, limits, value, start, onCha
             </ButtonBase>
           </Tooltip>
         )}
-        <NumberField
-          labelledBy={id}
-          value={value}
-          limits={limits}
-          step={control.step}
-          unit={control.unit}
-          onChange={(next) => onChange(next)}
-        />
+        <NumberField labelledBy={id} value={value} limits={limits} step={control.step} unit={control.unit} onChange={onChange} />
       </Box>
       <Slider
         aria-labelledby={id}
@@ -70,7 +64,7 @@ const NumberRow = memo(function NumberRow({ control, limits, value, start, onCha
         step={control.step}
         value={Math.min(most, Math.max(least, value))}
         onChange={(event, next) =>
-          onChange(next as number, event.type === 'keydown' ? `${control.label} keys` : `${control.label} drag ${gestureNumber}`)
+          onChange(next as number, event.type === 'keydown' ? keysGesture(id) : `${control.label} drag ${gestureNumber}`)
         }
         onChangeCommitted={() => gestureNumber++}
       />

@@ -1,7 +1,8 @@
 import Box from '@mui/material/Box'
 import Tooltip from '@mui/material/Tooltip'
 import { nearestNumber, numberProblem, type NumberLimits } from '@welkinar/core'
-import { useState, type KeyboardEvent } from 'react'
+import { useId, useState, type KeyboardEvent } from 'react'
+import { keysGesture } from './keysGesture'
 import { ink } from '../theme'
 
 interface NumberFieldProps {
@@ -12,12 +13,14 @@ interface NumberFieldProps {
   readonly limits: NumberLimits
   readonly step: number
   readonly unit: string
-  onChange(value: number): void
+  /** @param gesture names what is one step for undo */
+  onChange(value: number, gesture?: string): void
 }
 
 /** Types a number: Enter or leaving takes it, Escape drops it, arrow keys step (Shift × 10). Says why a number cannot be taken. */
 export function NumberField({ labelledBy, label, value, limits, step, unit, onChange }: NumberFieldProps) {
   const [typed, setTyped] = useState<string>()
+  const id = useId()
   const problem = typed === undefined ? undefined : numberProblem(parse(typed), limits)
   const take = () => {
     if (typed !== undefined && !problem) onChange(parse(typed))
@@ -30,7 +33,7 @@ export function NumberField({ labelledBy, label, value, limits, step, unit, onCh
       event.preventDefault()
       const by = (event.key === 'ArrowUp' ? step : -step) * (event.shiftKey ? 10 : 1)
       setTyped(undefined)
-      onChange(Number(nearestNumber(value + by, limits).toFixed(4)))
+      onChange(Number(nearestNumber(value + by, limits).toFixed(4)), keysGesture(id))
     }
   }
   const shown = `${format(value, step)}${spaced(unit)}`

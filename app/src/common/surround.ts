@@ -1,3 +1,5 @@
+import { keepChoice, keptChoice } from './keptChoice'
+
 /** What lies around the photo, all of it grey, since people judge colour there. */
 const surrounds = { 'mid-grey': '#8b8b8b', dark: '#2b2b2b', light: '#d6d6d6' } as const
 type Surround = keyof typeof surrounds
@@ -8,7 +10,7 @@ const KEY = 'welkinar surround'
 export const SURROUND = `var(--surround, ${surrounds['mid-grey']})`
 
 function chosen(): Surround {
-  const kept = localStorage.getItem(KEY)
+  const kept = keptChoice(KEY)
   return order.find((one) => one === kept) ?? 'mid-grey'
 }
 
@@ -24,6 +26,6 @@ export function showSurround(): void {
 /** Chooses the next surround, and keeps it. */
 export function nextSurround(): void {
   const next = order[(order.indexOf(chosen()) + 1) % order.length] ?? 'mid-grey'
-  localStorage.setItem(KEY, next)
+  keepChoice(KEY, next)
   show(next)
 }

@@ -18,7 +18,9 @@ import { LookPicture } from '../workbench/LookPicture'
 import { FieldControls } from '../workbench/steps/FieldControls'
 import { SchemaControl } from '../workbench/steps/SchemaControl'
 import { useScreenSize } from '../common/useScreenSize'
+import { useKeys } from '../keys/listener'
 import { CommandIcon } from '../workbench/topBar/CommandIcon'
+import type { Command } from '../workbench/topBar/commands'
 import { usePictureSource } from '../workbench/usePictureSource'
 import { FieldMeasures } from './FieldMeasures'
 
@@ -54,6 +56,11 @@ function Studio({ pool, source, effect, sceneId }: StudioProps) {
   const { undo, redo } = useScene.getState()
   const canUndo = useScene((state) => (state.history?.position ?? 0) > 0)
   const canRedo = useScene(({ history }) => (history ? history.position < history.entries.length : false))
+  const commands: readonly [Command, Command] = [
+    { id: 'undo', label: 'Undo', enabled: canUndo, repeats: true, run: undo },
+    { id: 'redo', label: 'Redo', enabled: canRedo, repeats: true, run: redo },
+  ]
+  useKeys(commands)
   const node = sceneGraph(source, { kind: 'step', effectId: effect.id, step: look })
   return (
     <Box sx={{ height: '100%', display: 'flex' }}>
@@ -85,11 +92,8 @@ function Studio({ pool, source, effect, sceneId }: StudioProps) {
             </Box>
             <Box sx={{ color: ink.secondary, minWidth: 0, overflow: 'hidden', textOverflow: 'ellipsis' }}>{effect.name}</Box>
           </Box>
-          <CommandIcon command={{ label: 'Undo', keysShown: 'Ctrl Z', enabled: canUndo, run: undo }} icon={<ArrowUUpLeft size={18} />} />
-          <CommandIcon
-            command={{ label: 'Redo', keysShown: 'Ctrl Shift Z', enabled: canRedo, run: redo }}
-            icon={<ArrowUUpRight size={18} />}
-          />
+          <CommandIcon command={commands[0]} icon={<ArrowUUpLeft size={18} />} />
+          <CommandIcon command={commands[1]} icon={<ArrowUUpRight size={18} />} />
           <ToggleButtonGroup
             exclusive
             size="small"

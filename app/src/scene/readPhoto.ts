@@ -2,6 +2,7 @@ import { NOT_READ, nothingRead, sceneGraph, type PictureSource, type Reading, ty
 import type { RenderPool } from '@welkinar/core/pool'
 import { useEffect, useState } from 'react'
 import { create } from 'zustand'
+import { keepChoice, keptChoice } from '../common/keptChoice'
 import { useScene } from './sceneStore'
 
 /** Where it is kept whether photos are read by themselves. */
@@ -9,12 +10,12 @@ const KEY = 'welkinar reads photos'
 
 /** Whether new photos are read by themselves, and whether one is being read. */
 export const useReading = create<{ byItself: boolean; busy: boolean }>(() => ({
-  byItself: localStorage.getItem(KEY) !== 'no',
+  byItself: keptChoice(KEY) !== 'no',
   busy: false,
 }))
 
 export function readByItself(on: boolean): void {
-  localStorage.setItem(KEY, on ? 'yes' : 'no')
+  keepChoice(KEY, on ? 'yes' : 'no')
   useReading.setState({ byItself: on })
 }
 

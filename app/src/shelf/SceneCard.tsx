@@ -12,18 +12,13 @@ import { showNotice, showProblem } from '../common/notices'
 import { duplicateScene, putAwayScene, renameScene, restoreScene, unreadable, type ShelfEntry } from '../storage/scenes'
 import { ink } from '../theme'
 
-interface SceneCardProps {
-  readonly entry: ShelfEntry
-  onChanged(): void
-}
-
 /** A scene as a large picture, with its name and what can be done with it. */
-export function SceneCard({ entry, onChanged }: SceneCardProps) {
+export function SceneCard({ entry }: { readonly entry: ShelfEntry }) {
   const [renaming, setRenaming] = useState(false)
   const name = entry.scene?.name ?? 'A scene that cannot be read'
   const rename = (next: string) => {
     setRenaming(false)
-    if (next.trim() && next.trim() !== name) attempt(() => renameScene(entry.id, next.trim()).then(onChanged), 'Renaming')
+    if (next.trim() && next.trim() !== name) attempt(() => renameScene(entry.id, next.trim()), 'Renaming')
   }
   return (
     <Box component="li">
@@ -63,7 +58,7 @@ export function SceneCard({ entry, onChanged }: SceneCardProps) {
             <Box sx={{ color: ink.secondary }}>{describe(entry)}</Box>
           </Box>
         )}
-        <CardMenu entry={entry} name={name} onRename={() => setRenaming(true)} onChanged={onChanged} />
+        <CardMenu entry={entry} name={name} onRename={() => setRenaming(true)} />
       </Box>
     </Box>
   )
@@ -124,20 +119,20 @@ async function saveUnreadable({ id }: ShelfEntry): Promise<void> {
   saveJson(await unreadable(id), `scene ${id}, as stored`)
 }
 
-interface CardMenuProps extends SceneCardProps {
+interface CardMenuProps {
+  readonly entry: ShelfEntry
   readonly name: string
   onRename(): void
 }
 
-function CardMenu({ entry, name, onRename, onChanged }: CardMenuProps) {
+function CardMenu({ entry, name, onRename }: CardMenuProps) {
   const [anchor, setAnchor] = useState<HTMLElement>()
   const chosen = useRef<() => void>(undefined)
   const remove = async () => {
     await putAwayScene(entry.id, Date.now())
-    onChanged()
-    showNotice(`“${name}” was deleted.`, { label: 'Undo', run: () => attempt(() => restoreScene(entry.id).then(onChanged), 'Undoing') })
+    showNotice(`“${name}” was deleted.`, { label: 'Undo', run: () => attempt(() => restoreScene(entry.id), 'Undoing') })
   }
-  const duplicate = () => duplicateScene(entry.id, Date.now()).then(onChanged)
+  const duplicate = () => duplicateScene(entry.id, Date.now())
   const entries = [
     ...(entry.scene && !entry.isNewer
       ? [

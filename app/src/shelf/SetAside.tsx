@@ -1,7 +1,7 @@
 import Box from '@mui/material/Box'
 import Button from '@mui/material/Button'
 import Typography from '@mui/material/Typography'
-import { useQuery } from '@tanstack/react-query'
+import { useLiveQuery } from 'dexie-react-hooks'
 import { useNavigate } from 'react-router'
 import { saveJson } from '../common/files'
 import { showNotice, showProblem } from '../common/notices'
@@ -12,9 +12,9 @@ import { ink } from '../theme'
 const date = new Intl.DateTimeFormat('en-GB', { dateStyle: 'medium', timeStyle: 'short' })
 
 /** What could not be read as it was stored, version by version: it can be opened as far as that goes, saved as a file, or deleted. */
-export function SetAside({ changed, onChanged }: { readonly changed: number; onChanged(): void }) {
-  const { data = [] } = useQuery({ queryKey: ['set aside', changed], queryFn: listSetAside })
-  if (data.length === 0) return null
+export function SetAside() {
+  const versions = useLiveQuery(listSetAside) ?? []
+  if (versions.length === 0) return null
   return (
     <Box component="section" aria-labelledby="set-aside" sx={{ mt: 10 }}>
       <Typography id="set-aside" component="h2" sx={{ fontSize: 17, fontWeight: 650 }}>
@@ -24,15 +24,15 @@ export function SetAside({ changed, onChanged }: { readonly changed: number; onC
         Something in these scenes could not be read. They lie here as they were stored, until you delete them.
       </Typography>
       <Box component="ul" sx={{ listStyle: 'none', p: 0, m: 0 }}>
-        {data.map((version) => (
-          <Version key={version.id} version={version} onChanged={onChanged} />
+        {versions.map((version) => (
+          <Version key={version.id} version={version} />
         ))}
       </Box>
     </Box>
   )
 }
 
-function Version({ version, onChanged }: { readonly version: SetAsideEntry; onChanged(): void }) {
+function Version({ version }: { readonly version: SetAsideEntry }) {
   const { id, name, when, why } = version
   const navigate = useNavigate()
   const attempt = (work: Promise<unknown>, doing: string) => void work.catch((error: unknown) => showProblem(error, doing))
@@ -40,8 +40,7 @@ function Version({ version, onChanged }: { readonly version: SetAsideEntry; onCh
   const save = async () => saveJson(await versionOf(id), `${name}, set aside`)
   const remove = async () => {
     const deleted = await deleteSetAside(id)
-    onChanged()
-    const undo = () => attempt(putBackSetAside(deleted).then(onChanged), 'Undoing')
+    const undo = () => attempt(putBackSetAside(deleted), 'Undoing')
     showNotice(`The version of “${name}” that was set aside was deleted.`, { label: 'Undo', run: undo })
   }
   return (

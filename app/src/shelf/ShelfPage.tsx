@@ -5,7 +5,8 @@ import DialogActions from '@mui/material/DialogActions'
 import DialogContent from '@mui/material/DialogContent'
 import LinearProgress from '@mui/material/LinearProgress'
 import Typography from '@mui/material/Typography'
-import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
+import { useMutation, useQuery } from '@tanstack/react-query'
+import { useLiveQuery } from 'dexie-react-hooks'
 import { useEffect, useState } from 'react'
 import { useDropzone } from 'react-dropzone'
 import { useNavigate } from 'react-router'
@@ -15,6 +16,7 @@ import { renderPool } from '../engine/engine'
 import { PhotoTooLarge } from '../engine/photos'
 import { OpeningScene } from '../scene/OpeningScene'
 import { showWhileOpening } from '../scene/openingPicture'
+import { isKept } from '../storage/database'
 import { clearUnusedPictures, unusedPictures } from '../storage/photos'
 import { listScenes, removePutAway } from '../storage/scenes'
 import { askForPersistence, storageSpace } from '../storage/storageSpace'
@@ -24,9 +26,11 @@ import { addDemoScenes } from './demoScenes'
 import { SceneCard } from './SceneCard'
 import { SetAside } from './SetAside'
 
+const NOTHING_KEPT =
+  'This browser does not let the page keep anything. Photos and scenes stay until the page is closed: export what you want to keep.'
+
 /** The screen that lists the scenes kept in this browser. */
 export function ShelfPage() {
-  const queries = useQueryClient()
   const start = useQuery({
     queryKey: ['start'],
     queryFn: async () => {
@@ -36,8 +40,10 @@ export function ShelfPage() {
     },
     staleTime: Infinity,
   })
-  const scenes = useQuery({ queryKey: ['scenes'], queryFn: listScenes, enabled: !start.isPending, staleTime: 0 })
-  const space = useQuery({ queryKey: ['space', scenes.dataUpdatedAt], queryFn: storageSpace })
+  const scenes = useLiveQuery(listScenes)
+  const ids = scenes?.map(({ id }) => id).join()
+  const space = useQuery({ queryKey: ['space', ids], queryFn: storageSpace, enabled: isKept })
+  const isThere = scenes !== undefined && !start.isPending
   const { adding, offer, setOffer, add } = useAddPhoto()
   const dropzone = useDropzone({
     multiple: false,
@@ -49,12 +55,14 @@ export function ShelfPage() {
     },
   })
   useEffect(() => {
-    if (scenes.data) void makeReady()
-  }, [scenes.data])
+    if (isThere) void makeReady()
+  }, [isThere])
+  useEffect(() => {
+    if (!isKept) showNotice(NOTHING_KEPT)
+  }, [])
   useEffect(() => {
     if (start.error) showProblem(start.error, 'Preparing the Shelf')
   }, [start.error])
-  const refresh = () => void queries.invalidateQueries({ queryKey: ['scenes'] })
   return (
     <Box {...dropzone.getRootProps({ role: 'main' })} component="main" sx={{ height: '100%', overflowY: 'auto', bgcolor: ink.paper }}>
       <Box sx={{ maxWidth: 1240, mx: 'auto', px: 10, pt: 9, pb: 12 }}>
@@ -70,7 +78,7 @@ export function ShelfPage() {
             Open a photo
           </Button>
         </Box>
-        {(start.isPending || scenes.isPending) && !start.error && (
+        {!isThere && !start.error && (
           <Box role="status" sx={{ maxWidth: 320 }}>
             <Box sx={{ mb: 2 }}>Setting out the scenes …</Box>
             <LinearProgress aria-label="Setting out the scenes" />
@@ -81,18 +89,17 @@ export function ShelfPage() {
           aria-label="Scenes"
           sx={{ listStyle: 'none', p: 0, m: 0, display: 'grid', gap: 7, gridTemplateColumns: 'repeat(auto-fill, minmax(420px, 1fr))' }}
         >
-          {scenes.data?.map((entry) => (
-            <SceneCard key={entry.id} entry={entry} onChanged={refresh} />
-          ))}
-          <DropPlace onOpen={dropzone.open} alone={scenes.data?.length === 0} />
+          {isThere && scenes.map((entry) => <SceneCard key={entry.id} entry={entry} />)}
+          <DropPlace onOpen={dropzone.open} alone={scenes?.length === 0} />
         </Box>
-        <SetAside changed={scenes.dataUpdatedAt} onChanged={refresh} />
+        <SetAside />
         {space.data && (
           <Typography sx={{ mt: 8, color: ink.secondary }}>
             Photos and scenes stay in this browser: {bytesInWords(space.data.used)} used, {bytesInWords(space.data.available)} available.
           </Typography>
         )}
-        <UnusedPictures changed={scenes.dataUpdatedAt} onCleared={refresh} />
+        {!isKept && <Typography sx={{ mt: 8 }}>{NOTHING_KEPT}</Typography>}
+        <UnusedPictures scenes={ids} />
       </Box>
       {dropzone.isDragActive && <DropVeil />}
       {adding && (
@@ -119,11 +126,15 @@ async function makeReady(): Promise<void> {
 }
 
 /** Pictures that nothing uses take room; they can be removed. */
-function UnusedPictures({ changed, onCleared }: { readonly changed: number; onCleared(): void }) {
-  const unused = useQuery({ queryKey: ['unused pictures', changed], queryFn: unusedPictures })
+function UnusedPictures({ scenes }: { readonly scenes: string | undefined }) {
+  const unused = useQuery({ queryKey: ['unused pictures', scenes], queryFn: unusedPictures, staleTime: 0 })
   const { ids = [], bytes = 0 } = unused.data ?? {}
   if (ids.length === 0) return null
-  const clear = () => clearUnusedPictures().then(onCleared, (error: unknown) => showProblem(error, 'Clearing'))
+  const clear = () =>
+    clearUnusedPictures().then(
+      () => unused.refetch(),
+      (error: unknown) => showProblem(error, 'Clearing'),
+    )
   return (
     <Box sx={{ mt: 3, display: 'flex', alignItems: 'center', gap: 4, color: ink.secondary }}>
       {ids.length === 1 ? 'One picture is' : `${ids.length} pictures are`} used by no scene: {bytesInWords(bytes)}.

@@ -1,5 +1,6 @@
-import { Dexie, type EntityTable, type Table } from 'dexie'
+import { Dexie, type DexieOptions, type EntityTable, type Table } from 'dexie'
 import type { Patch } from 'immer'
+import { findTablesPlace } from './tablesPlace'
 
 /** A scene as it is stored. `document` is validated when it is read, never trusted. */
 export interface StoredScene {
@@ -57,8 +58,8 @@ class WelkinarDatabase extends Dexie {
   settings!: Table<{ name: string; value: unknown }, string>
   setAside!: EntityTable<SetAside, 'id'>
 
-  constructor() {
-    super('welkinar')
+  constructor(options: DexieOptions) {
+    super('welkinar', options)
     this.version(1).stores({ scenes: 'id, edited', photos: 'id', history: '[sceneId+index]', settings: 'name' })
     // What was set aside lay in the record of its scene before, one version at most.
     this.version(2)
@@ -80,7 +81,12 @@ function asVersion({ id, edited }: StoredScene, { document, history }: Pick<SetA
   return { sceneId: id, name: typeof name === 'string' && name ? name : 'A scene without a name', when: edited, why, document, history }
 }
 
-export const database = new WelkinarDatabase()
+const place = await findTablesPlace()
+
+/** Whether what is stored is still there when the page has been closed. */
+export const { isKept } = place
+
+export const database = new WelkinarDatabase(place.options)
 
 /** Opens the database anew: after a failure a browser may have closed it. */
 export function reopenDatabase(): void {

@@ -1,4 +1,5 @@
 import { UserProblem } from '@welkinar/core'
+import { isKept } from './database'
 
 // One tab writes a scene. The browser gives its lock to one of them, and takes it back when the tab is closed or dies.
 
@@ -17,6 +18,11 @@ const lockName = (id: string): string => `welkinar scene ${id}`
 const PATIENCE_MS = 3000
 /** How long a tab that is closed may keep what it had. */
 const CLOSING_MS = 400
+
+/** Where nothing is kept there is no other tab that could write it. */
+async function requestLock<T>(name: string, options: LockOptions, work: (lock: object | null) => T | Promise<T>): Promise<T> {
+  return isKept ? navigator.locks.request(name, options, work) : work({})
+}
 
 /** Tells the other tabs that a scene was saved. */
 export function announceSaved(id: string): void {
@@ -92,31 +98,29 @@ export class SceneLock {
   /** Resolves when the lock is held, or not to be had. */
   private request(options: LockOptions): Promise<boolean> {
     return new Promise((resolve, reject) => {
-      navigator.locks
-        .request(lockName(this.id), options, (lock) => {
-          if (!lock || this.closed) return resolve(false)
-          const held = new Promise<void>((release) => {
-            this.letGo = release
-          })
-          this.user.onHeld()
-          resolve(true)
-          return held
+      requestLock(lockName(this.id), options, (lock) => {
+        if (!lock || this.closed) return resolve(false)
+        const held = new Promise<void>((release) => {
+          this.letGo = release
         })
-        .catch((error: unknown) => {
-          // Taken by another tab, or never held.
-          if (this.letGo) {
-            this.letGo = undefined
-            this.user.onLost()
-          }
-          reject(error instanceof Error ? error : new Error(String(error)))
-        })
+        this.user.onHeld()
+        resolve(true)
+        return held
+      }).catch((error: unknown) => {
+        // Taken by another tab, or never held.
+        if (this.letGo) {
+          this.letGo = undefined
+          this.user.onLost()
+        }
+        reject(error instanceof Error ? error : new Error(String(error)))
+      })
     })
   }
 }
 
 /** Does something to a scene that no tab has open. @throws UserProblem if one has */
 export async function withSceneLock<T>(id: string, work: () => Promise<T>): Promise<T> {
-  return navigator.locks.request(lockName(id), { ifAvailable: true }, (lock) => {
+  return requestLock(lockName(id), { ifAvailable: true }, (lock) => {
     if (!lock) throw new UserProblem('This scene is open in another tab; close it there first.')
     return work()
   })

@@ -19,6 +19,7 @@ import {
 } from '@welkinar/core'
 import type { RenderPool } from '@welkinar/core/pool'
 import { useEffect, useMemo, useState } from 'react'
+import { keepChoice, keptChoice } from '../../common/keptChoice'
 import { select, useScene } from '../../scene/sceneStore'
 import { ink, PANEL_WIDTH } from '../../theme'
 import { LookPicture } from '../LookPicture'
@@ -61,14 +62,14 @@ const close = () => useScene.getState().set({ adding: undefined })
 export function LookOffers({ pool, source, place }: LookOffersProps) {
   const [kind, setKind] = useState(usualKinds[place])
   const [typed, setTyped] = useState('')
-  const [patternOnly, setPatternOnly] = useState(() => localStorage.getItem(PATTERN_ONLY) === 'pattern')
+  const [patternOnly, setPatternOnly] = useState(() => keptChoice(PATTERN_ONLY) === 'pattern')
   const definition = definitionOf(kind)
   const shown = useMemo(() => (typed.trim() ? search(typed) : offers.filter((offer) => offer.kind === kind)), [typed, kind])
   // What is tried is gone with the panel, however it is left.
   useEffect(() => () => useScene.getState().try(undefined), [])
   const showPattern = (on: boolean) => {
     setPatternOnly(on)
-    localStorage.setItem(PATTERN_ONLY, on ? 'pattern' : 'photo')
+    keepChoice(PATTERN_ONLY, on ? 'pattern' : 'photo')
   }
   return (
     <Box

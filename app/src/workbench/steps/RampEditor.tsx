@@ -63,7 +63,9 @@ export function RampEditor({ effect, ramp }: { readonly effect: Effect; readonly
             limits={limitsOf(rampStopSchema.shape.at)}
             unit="%"
             step={1}
-            onChange={(value) => changeRamp(effect, 'Place of a stop', (all) => void Object.assign(all[index] ?? {}, { at: value }))}
+            onChange={(value, gesture) =>
+              changeRamp(effect, 'Place of a stop', (all) => void Object.assign(all[index] ?? {}, { at: value }), gesture)
+            }
           />
           <Box sx={{ flex: 1 }} />
           <Button

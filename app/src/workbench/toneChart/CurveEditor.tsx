@@ -1,5 +1,6 @@
 import Box from '@mui/material/Box'
 import { useRef, type KeyboardEvent, type PointerEvent } from 'react'
+import { keysGesture } from '../../common/keysGesture'
 import { showNotice } from '../../common/notices'
 import { ink } from '../../theme'
 import { curvePath, fromScreen, HEIGHT, histogramPath, toX, toY, WIDTH } from './toneChart'
@@ -53,7 +54,7 @@ export function CurveEditor({ label, level, points, most, curve, histogram, colo
     event.preventDefault()
     const far = event.shiftKey ? 0.1 : 0.01
     const within = (value: number): number => Number(Math.min(1, Math.max(0, value)).toFixed(3))
-    move(index, { x: within(point.x + far * by[0]), y: within(point.y + far * by[1]) }, `point ${index} keys`)
+    move(index, { x: within(point.x + far * by[0]), y: within(point.y + far * by[1]) }, keysGesture(`point ${index}`))
   }
   return (
     <Box

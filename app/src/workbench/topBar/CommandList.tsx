@@ -2,7 +2,7 @@ import Autocomplete from '@mui/material/Autocomplete'
 import Box from '@mui/material/Box'
 import Dialog from '@mui/material/Dialog'
 import TextField from '@mui/material/TextField'
-import { ink } from '../../theme'
+import { KeysOf } from '../../keys/KeysOf'
 import type { Command } from './commands'
 
 interface CommandListProps {
@@ -13,7 +13,7 @@ interface CommandListProps {
 
 /** Everything the Workbench can do, found by typing; shows the shortcuts too. */
 export function CommandList({ commands, open, onClose }: CommandListProps) {
-  const possible = commands.filter((command) => command.enabled !== false)
+  const possible = commands.filter(({ enabled, run }) => enabled !== false && run)
   return (
     <Dialog
       open={open}
@@ -35,7 +35,7 @@ export function CommandList({ commands, open, onClose }: CommandListProps) {
           value={null}
           onChange={(_, command) => {
             onClose()
-            command?.run()
+            command?.run?.()
           }}
           onClose={(_, reason) => reason === 'escape' && onClose()}
           renderInput={(params) => (
@@ -49,7 +49,7 @@ export function CommandList({ commands, open, onClose }: CommandListProps) {
           renderOption={({ key, ...props }, command) => (
             <Box component="li" key={key} {...props} sx={{ fontSize: 13 }}>
               <Box sx={{ flex: 1 }}>{command.label}</Box>
-              <Box sx={{ color: ink.secondary }}>{command.keysShown}</Box>
+              <KeysOf id={command.id} />
             </Box>
           )}
           slotProps={{ listbox: { sx: { maxHeight: 350 } }, paper: { elevation: 0 } }}

@@ -12,10 +12,13 @@ import { Pause } from '@phosphor-icons/react/dist/csr/Pause'
 import { Play } from '@phosphor-icons/react/dist/csr/Play'
 import { SidebarSimple } from '@phosphor-icons/react/dist/csr/SidebarSimple'
 import { memo, useState } from 'react'
-import { useHotkeys } from 'react-hotkeys-hook'
 import { Link } from 'react-router'
+import { KeysDialog } from '../../keys/KeysDialog'
+import { useHint, useStrokeInWords } from '../../keys/keymap'
+import { useKeys } from '../../keys/listener'
 import { useSaveState } from '../../scene/autosave'
 import { togglePanel, useScene } from '../../scene/sceneStore'
+import { isKept } from '../../storage/database'
 import type { Compare, Panel } from '../../scene/viewState'
 import { ink } from '../../theme'
 import { CommandIcon } from './CommandIcon'
@@ -31,7 +34,12 @@ interface TopBarProps {
 /** Scene name, undo and redo, how the picture is seen, and the way out. */
 export const TopBar = memo(function TopBar({ commands }: TopBarProps) {
   const [listOpen, setListOpen] = useState(false)
-  useHotkeys('mod+k', () => setListOpen(true), { preventDefault: true, enableOnFormTags: true })
+  const [keysOpen, setKeysOpen] = useState(false)
+  useKeys([
+    { id: 'commands', inTexts: true, run: () => setListOpen(true) },
+    { id: 'keys', run: () => setKeysOpen(true) },
+  ])
+  const listHint = useHint('All commands', 'commands')
   const command = (id: string) => commands.find((one) => one.id === id)
   const sceneId = useScene((state) => state.history?.scene.id)
   return (
@@ -60,14 +68,14 @@ export const TopBar = memo(function TopBar({ commands }: TopBarProps) {
       <CommandIcon command={command('undo')} icon={<ArrowUUpLeft size={18} />} />
       <CommandIcon command={command('redo')} icon={<ArrowUUpRight size={18} />} />
       <Box sx={{ display: 'flex' }}>
-        <PanelToggle panel="photo" label="Photo" hint="Crop, straighten, tone, noise, repairs (F)" />
-        <PanelToggle panel="marks" label="Marks" hint="Lights, horizon, focal point, depth (G)" />
+        <PanelToggle panel="photo" label="Photo" hint="Crop, straighten, tone, noise, repairs" />
+        <PanelToggle panel="marks" label="Marks" hint="Lights, horizon, focal point, depth" />
         <WatchToggle />
       </Box>
       <PlayToggle />
       <CompareChoice />
       <ZoomMenu commands={commands} />
-      <Tooltip title="All commands (Ctrl K)">
+      <Tooltip title={listHint}>
         <IconButton aria-label="All commands" onClick={() => setListOpen(true)} sx={{ color: ink.ink, borderRadius: '3px' }}>
           <ListMagnifyingGlass size={18} />
         </IconButton>
@@ -76,16 +84,20 @@ export const TopBar = memo(function TopBar({ commands }: TopBarProps) {
         Export
       </Button>
       <CommandIcon command={command('panel')} icon={<SidebarSimple size={18} mirrored />} />
-      <CommandList commands={commands} open={listOpen} onClose={() => setListOpen(false)} />
+      <CommandList commands={[...commands, keysCommand(() => setKeysOpen(true))]} open={listOpen} onClose={() => setListOpen(false)} />
+      <KeysDialog commands={commands} open={keysOpen} onClose={() => setKeysOpen(false)} />
     </Box>
   )
 })
 
+const keysCommand = (run: () => void): Command => ({ id: 'keys', label: 'Keys: all of them, and which they are to be', run })
+
 /** Opens a panel of the scene itself. */
 function PanelToggle({ panel, label, hint }: { readonly panel: Panel; readonly label: string; readonly hint: string }) {
   const open = useScene((state) => state.panel === panel && state.panelOpen && state.adding === undefined)
+  const title = useHint(hint, panel === 'photo' ? 'photo' : 'scene')
   return (
-    <Tooltip describeChild title={hint}>
+    <Tooltip describeChild title={title}>
       <ToggleButton value={panel} size="small" selected={open} onChange={() => togglePanel(panel)}>
         {label}
       </ToggleButton>
@@ -97,7 +109,7 @@ function PanelToggle({ panel, label, hint }: { readonly panel: Panel; readonly l
 function WatchToggle() {
   const open = useScene((state) => state.watchOpen)
   return (
-    <Tooltip describeChild title="Tones, clipping, colour under the pointer, watchpoints (X)">
+    <Tooltip describeChild title={useHint('Tones, clipping, colour under the pointer, watchpoints', 'watch')}>
       <ToggleButton
         value="watch"
         size="small"
@@ -116,7 +128,7 @@ function PlayToggle() {
   const playing = useScene((state) => state.playing)
   const label = playing ? 'Rest' : 'Play'
   return (
-    <Tooltip describeChild title="Lets the weather move in the picture (P)">
+    <Tooltip describeChild title={useHint('Lets the weather move in the picture', 'play')}>
       <ToggleButton
         value="play"
         size="small"
@@ -130,15 +142,25 @@ function PlayToggle() {
   )
 }
 
-const compareChoices: readonly { readonly value: Compare; readonly label: string; readonly hint: string }[] = [
-  { value: 'after', label: 'After', hint: 'The picture. Hold B to see what came before, V to see it without the selected effect.' },
-  { value: 'split', label: 'Split', hint: 'What it is compared with at the left of a divider (S)' },
+const compareChoices = [
+  { value: 'after', label: 'After', hint: 'The picture.' },
+  { value: 'split', label: 'Split', hint: 'What it is compared with at the left of a divider' },
   { value: 'before', label: 'Before', hint: 'What it is compared with: the photo as it came, if nothing else is chosen' },
-]
+] as const
 
 function CompareChoice() {
   const compare = useScene((state) => state.compare)
   const holding = useScene((state) => state.holdingBefore)
+  const [before, without] = [useStrokeInWords('hold-before'), useStrokeInWords('hold-without')]
+  const splitHint = useHint(compareChoices[1].hint, 'split')
+  const hints = {
+    after:
+      before && without
+        ? `The picture. Hold ${before} to see what came before, ${without} to see it without the selected effect.`
+        : 'The picture.',
+    split: splitHint,
+    before: compareChoices[2].hint,
+  }
   return (
     <ToggleButtonGroup
       exclusive
@@ -147,8 +169,8 @@ function CompareChoice() {
       value={holding ? 'before' : compare}
       onChange={(_, next: Compare | null) => next && useScene.getState().set({ compare: next })}
     >
-      {compareChoices.map(({ value, label, hint }) => (
-        <ToggleButton key={value} value={value} title={hint}>
+      {compareChoices.map(({ value, label }) => (
+        <ToggleButton key={value} value={value} title={hints[value]}>
           {label}
         </ToggleButton>
       ))}
@@ -159,7 +181,13 @@ function CompareChoice() {
 function SavedMark() {
   const state = useSaveState((save) => save.state)
   const readOnly = useScene((store) => store.readOnly)
-  const words = { saved: 'saved', saving: 'saving …', 'no room': 'not saved', failed: 'not saved', conflict: 'not saved' }
+  const words = {
+    saved: isKept ? 'saved' : 'until closed',
+    saving: 'saving …',
+    'no room': 'not saved',
+    failed: 'not saved',
+    conflict: 'not saved',
+  }
   return (
     <Box
       role="status"

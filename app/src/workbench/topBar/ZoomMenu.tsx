@@ -4,7 +4,7 @@ import MenuItem from '@mui/material/MenuItem'
 import Box from '@mui/material/Box'
 import { useState } from 'react'
 import { useScene } from '../../scene/sceneStore'
-import { ink } from '../../theme'
+import { KeysOf } from '../../keys/KeysOf'
 import type { Command } from './commands'
 
 const entries = ['fit', 'one', 'in', 'out', 'surround']
@@ -32,11 +32,11 @@ export function ZoomMenu({ commands }: { readonly commands: readonly Command[] }
               key={command.id}
               onClick={() => {
                 setAnchor(undefined)
-                command.run()
+                command.run?.()
               }}
             >
               <Box sx={{ flex: 1, mr: 6 }}>{command.label}</Box>
-              <Box sx={{ color: ink.secondary }}>{command.keysShown}</Box>
+              <KeysOf id={command.id} />
             </MenuItem>
           ))}
       </Menu>

@@ -1,11 +1,10 @@
-/** Something the Workbench can do, in its menus, its shortcuts and the list of commands. */
-export interface Command {
+import type { KeyBinding } from '../../keys/listener'
+
+/** Something the Workbench can do, in its menus, its shortcuts and the list of commands. Its keys stand in the keymap, by its id. */
+export interface Command extends Pick<KeyBinding, 'hold' | 'repeats' | 'inTexts'> {
   readonly id: string
   readonly label: string
-  /** In the notation of react-hotkeys-hook. */
-  readonly keys?: string
-  /** How the keys are written for people. */
-  readonly keysShown?: string
   readonly enabled?: boolean
-  run(): void
+  /** Nothing for what lasts as long as its key is down. */
+  readonly run?: () => void
 }

@@ -1,5 +1,4 @@
-import { useEffect, useMemo } from 'react'
-import { useHotkeys } from 'react-hotkeys-hook'
+import { useMemo } from 'react'
 import { useNavigate } from 'react-router'
 import {
   brushControls,
@@ -15,6 +14,7 @@ import {
   type Owner,
 } from '@welkinar/core'
 import { nextSurround } from '../../common/surround'
+import { useKeys } from '../../keys/listener'
 import { useBrush } from '../../scene/brush'
 import { changeOwner, select, togglePanel, useScene } from '../../scene/sceneStore'
 import type { MaskView } from '../../scene/viewState'
@@ -44,20 +44,7 @@ export function useCommands(): readonly Command[] {
     () => buildCommands({ canUndo, canRedo, selectedId, goTo: (path) => void navigate(path), sceneId }),
     [canUndo, canRedo, selectedId, sceneId, navigate],
   )
-  const keys = commands.flatMap((command) => command.keys ?? [])
-  useHotkeys(
-    keys,
-    (_, { hotkey }) => {
-      const command = commands.find(({ keys: own }) => own === hotkey)
-      if (command && command.enabled !== false) command.run()
-    },
-    { preventDefault: true, enableOnFormTags: true, ignoreEventWhen: isTyping },
-    [commands],
-  )
-  useHeld('b', 'holdingBefore')
-  useHeld('v', 'holdingWithout')
-  useHeld('n', 'holdingUnmasked')
-  useHeld('t', 'exaggerating')
+  useKeys(commands)
   return commands
 }
 
@@ -86,80 +73,60 @@ function buildCommands({ canUndo, canRedo, selectedId, sceneId, goTo }: CommandC
   const brushBy = (factor: number): void =>
     useBrush.getState().set({ size: nearestNumber(useBrush.getState().size * factor, limitsOf(brushControls.size)) })
   return [
-    { id: 'undo', label: 'Undo', keys: 'mod+z', keysShown: 'Ctrl Z', enabled: canUndo, run: undo },
-    { id: 'redo', label: 'Redo', keys: 'mod+shift+z', keysShown: 'Ctrl Shift Z', enabled: canRedo, run: redo },
+    { id: 'undo', label: 'Undo', enabled: canUndo, repeats: true, run: undo },
+    { id: 'redo', label: 'Redo', enabled: canRedo, repeats: true, run: redo },
     {
       id: 'fit',
       label: 'See the whole photo',
-      keys: 'w',
-      keysShown: 'W',
       run: () => set({ place: { ...useScene.getState().place, zoom: 'fit' } }),
     },
     {
       id: 'one',
       label: 'See it pixel for pixel (1:1)',
-      keys: 'q',
-      keysShown: 'Q',
       run: () => set({ place: { ...useScene.getState().place, zoom: 1 / window.devicePixelRatio } }),
     },
-    { id: 'in', label: 'Zoom in', keys: 'equal', keysShown: '+', run: () => zoomBy(ZOOM_STEP) },
-    { id: 'out', label: 'Zoom out', keys: 'minus', keysShown: '−', run: () => zoomBy(1 / ZOOM_STEP) },
-    { id: 'surround', label: 'Around the photo: mid-grey, dark, light', keys: 'u', keysShown: 'U', run: nextSurround },
+    { id: 'in', label: 'Zoom in', repeats: true, run: () => zoomBy(ZOOM_STEP) },
+    { id: 'out', label: 'Zoom out', repeats: true, run: () => zoomBy(1 / ZOOM_STEP) },
+    { id: 'surround', label: 'Around the photo: mid-grey, dark, light', run: nextSurround },
     {
       id: 'split',
       label: 'Split: before and after',
-      keys: 's',
-      keysShown: 'S',
       run: () => set({ compare: useScene.getState().compare === 'split' ? 'after' : 'split' }),
     },
     {
       id: 'against',
       label: 'Compare with the picture as it is now',
-      keys: 'shift+s',
-      keysShown: 'Shift S',
       run: compareWithNow,
     },
     { id: 'against-photo', label: 'Compare with the photo again', run: () => set({ against: undefined }) },
     {
       id: 'play',
       label: 'Let the weather move, or rest',
-      keys: 'p',
-      keysShown: 'P',
       run: () => set({ playing: !useScene.getState().playing }),
     },
     {
       id: 'mask',
       label: 'Show the mask: grey, hatch, off',
-      keys: 'k',
-      keysShown: 'K',
       run: () => set({ maskView: nextMaskView[useScene.getState().maskView] }),
     },
     {
       id: 'switch',
       label: 'Switch the effect on or off',
-      keys: 'o',
-      keysShown: 'O',
       ...onSelected(({ id }) => changeOwner(id, 'Switch effect', (one) => void (one.on = !one.on))),
     },
     {
       id: 'farther',
       label: 'Move the effect farther',
-      keys: 'shift+comma',
-      keysShown: 'Shift ,',
       ...onSelected(({ id }) => change('Move effect', (scene) => stepEffect(scene, id, -1))),
     },
     {
       id: 'nearer',
       label: 'Move the effect nearer',
-      keys: 'shift+period',
-      keysShown: 'Shift .',
       ...onSelected(({ id }) => change('Move effect', (scene) => stepEffect(scene, id, 1))),
     },
     {
       id: 'reflect',
       label: 'Reflect the effect in the water',
-      keys: 'shift+w',
-      keysShown: 'Shift W',
       ...onSelected((owner) => {
         const scene = useScene.getState().history?.scene
         if (scene && isEffect(owner)) reflect(owner, scene)
@@ -168,61 +135,51 @@ function buildCommands({ canUndo, canRedo, selectedId, sceneId, goTo }: CommandC
     {
       id: 'remove',
       label: 'Remove the effect',
-      keys: 'shift+delete',
-      keysShown: 'Shift Delete',
       ...onSelected((owner) => (isEffect(owner) ? removeEffect(owner.id) : removeGroup(owner.id))),
     },
     {
       id: 'mix-next',
       label: 'Next mix mode',
-      keys: 'm',
-      keysShown: 'M',
       ...onSelected((owner) => setMode(owner, neighbourMode(owner.mix.mode, 1))),
     },
     {
       id: 'mix-before',
       label: 'Mix mode before',
-      keys: 'shift+m',
-      keysShown: 'Shift M',
       ...onSelected((owner) => setMode(owner, neighbourMode(owner.mix.mode, -1))),
     },
     { id: 'copy-look', label: 'Copy the look of the effect', ...onSelected((owner) => isEffect(owner) && copyLook(owner)) },
     { id: 'paste-look', label: 'Paste the look onto the effect', ...onSelected((owner) => isEffect(owner) && pasteLook(owner)) },
-    { id: 'brush-smaller', label: 'Smaller brush', keys: 'j', keysShown: 'J', run: () => brushBy(1 / 1.15) },
-    { id: 'brush-larger', label: 'Larger brush', keys: 'l', keysShown: 'L', run: () => brushBy(1.15) },
+    { id: 'brush-smaller', label: 'Smaller brush', repeats: true, run: () => brushBy(1 / 1.15) },
+    { id: 'brush-larger', label: 'Larger brush', repeats: true, run: () => brushBy(1.15) },
     {
       id: 'eraser',
       label: 'Brush or eraser',
-      keys: 'r',
-      keysShown: 'R',
       run: () => useBrush.getState().set({ erase: !useBrush.getState().erase }),
     },
     {
       id: 'scene',
       label: 'Scene marks: lights, horizon, focal point, depth',
-      keys: 'g',
-      keysShown: 'G',
       run: () => togglePanel('marks'),
     },
     {
       id: 'photo',
       label: 'The photo itself: crop, straighten, tone, noise, repairs',
-      keys: 'f',
-      keysShown: 'F',
       run: () => togglePanel('photo'),
     },
-    toggled('watch', 'Show or hide the watch column', 'x', 'X', 'watchOpen'),
-    toggled('clipped', 'Mark what is newly clipped', 'd', 'D', 'marksClipped'),
-    toggled('mirror', 'Mirror the picture, for looking', 'i', 'I', 'mirrored'),
-    toggled('blink', 'Blink: the picture and what it is compared with in turn', 'shift+b', 'Shift B', 'blinking'),
+    toggled('watch', 'Show or hide the watch column', 'watchOpen'),
+    toggled('clipped', 'Mark what is newly clipped', 'marksClipped'),
+    toggled('mirror', 'Mirror the picture, for looking', 'mirrored'),
+    toggled('blink', 'Blink: the picture and what it is compared with in turn', 'blinking'),
+    held('hold-before', 'While held: the photo before', 'holdingBefore'),
+    held('hold-without', 'While held: without the selected effect', 'holdingWithout'),
+    held('hold-unmasked', 'While held: the effect without its mask', 'holdingUnmasked'),
+    held('hold-more', 'While held: the effect at three times its strength', 'exaggerating'),
     { id: 'crop', label: 'Crop the photo', ...toolOfPhoto('crop') },
     { id: 'level', label: 'Straighten by a line on the photo', ...toolOfPhoto('level') },
     { id: 'mend', label: 'Mend a spot of the photo', ...toolOfPhoto('mend') },
     {
       id: 'effects-here',
       label: 'Which effects change the middle of the view (on the photo: press with Alt)',
-      keys: 'shift+i',
-      keysShown: 'Shift I',
       run: () => {
         const { place, history } = useScene.getState()
         if (!history) return
@@ -234,22 +191,16 @@ function buildCommands({ canUndo, canRedo, selectedId, sceneId, goTo }: CommandC
     {
       id: 'panel',
       label: 'Show or hide the panel at the right',
-      keys: 'h',
-      keysShown: 'H',
       run: () => set({ panelOpen: !useScene.getState().panelOpen, adding: undefined }),
     },
     {
       id: 'line',
       label: 'Show or fold the depth line',
-      keys: 'y',
-      keysShown: 'Y',
       run: () => set({ lineOpen: !useScene.getState().lineOpen }),
     },
     {
       id: 'tool-off',
       label: 'Put the tool away',
-      keys: 'escape',
-      keysShown: 'Esc',
       run: () => set({ tool: undefined, adding: undefined }),
     },
     { id: 'save-recipe', label: 'Save the recipe as a file', run: saveRecipe },
@@ -258,8 +209,7 @@ function buildCommands({ canUndo, canRedo, selectedId, sceneId, goTo }: CommandC
     {
       id: 'export',
       label: 'Export the picture',
-      keys: 'mod+e',
-      keysShown: 'Ctrl E',
+      inTexts: true,
       run: () => sceneId && goTo(`/scene/${sceneId}/export`),
     },
     { id: 'shelf', label: 'Back to the Shelf', run: () => goTo('/') },
@@ -272,14 +222,13 @@ function buildCommands({ canUndo, canRedo, selectedId, sceneId, goTo }: CommandC
 }
 
 /** A command that switches something in the view on and off. */
-function toggled(
-  id: string,
-  label: string,
-  keys: string,
-  keysShown: string,
-  what: 'watchOpen' | 'marksClipped' | 'mirrored' | 'blinking',
-): Command {
-  return { id, label, keys, keysShown, run: () => useScene.getState().set({ [what]: !useScene.getState()[what] }) }
+function toggled(id: string, label: string, what: 'watchOpen' | 'marksClipped' | 'mirrored' | 'blinking'): Command {
+  return { id, label, run: () => useScene.getState().set({ [what]: !useScene.getState()[what] }) }
+}
+
+/** Something in the view that holds as long as a key is down. */
+function held(id: string, label: string, what: 'holdingBefore' | 'holdingWithout' | 'holdingUnmasked' | 'exaggerating'): Command {
+  return { id, label, hold: (down) => useScene.getState().set({ [what]: down }) }
 }
 
 /** A command that takes a tool of the photo's own panel. */
@@ -299,23 +248,4 @@ function addLook(kind: EffectKind, look: string): void {
   if (!scene) return
   const made = newEffect(scene.photo, { kind, look, marks: scene.marks, frame: frameOfSource(scene), id: crypto.randomUUID() })
   if (useScene.getState().change(`Add ${look}`, (draft) => insertEffect(draft, made))) select(made.id)
-}
-
-/** Letters and undo belong to a text field while it has the focus; other keys with Ctrl do not. */
-function isTyping(event: KeyboardEvent): boolean {
-  const { target } = event
-  const inText = target instanceof HTMLInputElement && target.type !== 'range' && target.type !== 'checkbox'
-  return inText && !((event.ctrlKey || event.metaKey) && event.key.toLowerCase() === 'e')
-}
-
-/** Something in the view that holds as long as a key is down. */
-function useHeld(key: string, what: 'holdingBefore' | 'holdingWithout' | 'holdingUnmasked' | 'exaggerating'): void {
-  const options = { keydown: true, keyup: true, enableOnFormTags: true, ignoreEventWhen: isTyping } as const
-  useHotkeys(key, ({ type }) => useScene.getState().set({ [what]: type === 'keydown' }), options, [])
-  useEffect(() => {
-    // A key that is lifted in another window is lifted all the same.
-    const letGo = (): void => useScene.getState().set({ [what]: false })
-    addEventListener('blur', letGo)
-    return () => removeEventListener('blur', letGo)
-  }, [what])
 }

@@ -3,6 +3,7 @@ import ToggleButton from '@mui/material/ToggleButton'
 import { frameOfSource, sceneSchema, type PictureSource } from '@welkinar/core'
 import type { RenderPool } from '@welkinar/core/pool'
 import { SchemaNumber } from '../../common/SchemaNumber'
+import { useHint } from '../../keys/keymap'
 import { useScene } from '../../scene/sceneStore'
 import { ink } from '../../theme'
 import { ColourHere } from './ColourHere'
@@ -41,7 +42,7 @@ export function WatchColumn({ pool, source }: WatchColumnProps) {
       <Toggle
         on={marksClipped}
         onChange={(on) => set({ marksClipped: on })}
-        hint="Stripes on what has become white, squares on what has become black (D)"
+        hint={useHint('Stripes on what has become white, squares on what has become black', 'clipped')}
       >
         Mark what clips
       </Toggle>
@@ -51,11 +52,15 @@ export function WatchColumn({ pool, source }: WatchColumnProps) {
         <Toggle
           on={mirrored}
           onChange={(on) => set({ mirrored: on })}
-          hint="The picture the other way round, to judge how it is composed (I)"
+          hint={useHint('The picture the other way round, to judge how it is composed', 'mirror')}
         >
           Mirror
         </Toggle>
-        <Toggle on={blinking} onChange={(on) => set({ blinking: on })} hint="The picture and what it is compared with, in turn (Shift B)">
+        <Toggle
+          on={blinking}
+          onChange={(on) => set({ blinking: on })}
+          hint={useHint('The picture and what it is compared with, in turn', 'blink')}
+        >
           Blink
         </Toggle>
       </Box>

@@ -10,7 +10,7 @@ import {
   turnedInFrame,
   type ColourTable,
 } from '@welkinar/core'
-import { useQuery, useQueryClient } from '@tanstack/react-query'
+import { useLiveQuery } from 'dexie-react-hooks'
 import { useMemo } from 'react'
 import { chooseFiles } from '../../../common/files'
 import { showProblem } from '../../../common/notices'
@@ -21,15 +21,13 @@ import { ink } from '../../../theme'
 import { PictureChoices } from '../../PictureChoices'
 import type { EffectPanelProps } from '../effectInterface'
 
-const OPENED = ['opened colour tables']
 const none: readonly ColourTable[] = []
 const own = definitionOf('colourTable').startingLooks.map(({ controls }) => (controls as EffectOf<'colourTable'>['controls']).pattern.table)
 
 /** What lies beneath through each table that is at hand, to go through them one by one; and files of others. */
 export function TablePanel({ pool, source, effect }: EffectPanelProps<'colourTable'>) {
   const { table } = effect.controls.pattern
-  const queries = useQueryClient()
-  const { data: opened = none } = useQuery({ queryKey: OPENED, queryFn: openedTables })
+  const opened = useLiveQuery(openedTables) ?? none
   const tables = useMemo(() => {
     const atHand = [...opened, ...own]
     return atHand.some(({ codes }) => codes === table.codes) ? atHand : [table, ...atHand]
@@ -57,11 +55,9 @@ export function TablePanel({ pool, source, effect }: EffectPanelProps<'colourTab
     if (!first) return
     take(first)
     await keepTables(read)
-    await queries.invalidateQueries({ queryKey: OPENED })
   }
   const drop = async () => {
     await dropTable(table)
-    await queries.invalidateQueries({ queryKey: OPENED })
   }
   const height = Math.round(Math.min(70, (WIDTH * frame.height) / frame.width))
   return (

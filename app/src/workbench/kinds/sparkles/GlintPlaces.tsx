@@ -58,7 +58,7 @@ export function GlintPlaces({ pool, source, effect }: EffectPanelProps<'sparkles
           limits={{ least: 1, most, whole: true }}
           unit=""
           step={1}
-          onChange={setWanted}
+          onChange={(next) => setWanted(next)}
         />
         <Button variant="text" disabled={count === 0} onClick={() => put('Remove all glints', [])}>
           Remove all

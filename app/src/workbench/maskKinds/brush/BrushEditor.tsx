@@ -4,6 +4,7 @@ import { brushControls, pressureUses, toleranceControl, type BrushMask } from '@
 import { useEffect } from 'react'
 import { Choice } from '../../../common/Choice'
 import { SchemaNumber } from '../../../common/SchemaNumber'
+import { useStrokeInWords } from '../../../keys/keymap'
 import { freshBrush, useBrush, type BrushSettings } from '../../../scene/brush'
 import { changeMask } from '../../../scene/sceneStore'
 import { ink } from '../../../theme'
@@ -15,6 +16,8 @@ const pressureLabels: Record<BrushSettings['pressure'], string> = { nothing: 'No
 /** The brush that the next stroke is painted with, and what has been painted. */
 export function BrushEditor({ source, list, mask }: MaskEditorProps<BrushMask>) {
   const brush = useBrush()
+  const move = useStrokeInWords('hold-move')
+  const [smaller, larger, eraser] = [useStrokeInWords('brush-smaller'), useStrokeInWords('brush-larger'), useStrokeInWords('eraser')]
   const paintsColour = source.effects.some(({ id, kind }) => id === list.owner && kind === 'glaze')
   const start = freshBrush(source.photo, paintsColour)
   const { width, height } = source.photo
@@ -75,8 +78,14 @@ export function BrushEditor({ source, list, mask }: MaskEditorProps<BrushMask>) 
         </Button>
       </Box>
       <Box sx={{ color: ink.secondary }}>
-        {brush.edges && 'It keeps to what it begins on. '}Hold Shift for straight strokes. Space moves the photo. J and L change the size, R
-        takes the eraser.
+        {brush.edges && 'It keeps to what it begins on. '}Hold Shift for straight strokes.{' '}
+        {[
+          move && `${move} moves the photo.`,
+          smaller && larger && `${smaller} and ${larger} change the size.`,
+          eraser && `${eraser} takes the eraser.`,
+        ]
+          .filter(Boolean)
+          .join(' ')}
       </Box>
     </>
   )

@@ -3,6 +3,7 @@ import { guidesAlong, placesAlong, sceneGraph, type BrushMask, type BrushStroke,
 import type { RenderPool } from '@welkinar/core/pool'
 import { useEffect, useRef, useState, type PointerEvent } from 'react'
 import { showProblem } from '../../../common/notices'
+import { useKeys } from '../../../keys/listener'
 import { useBrush } from '../../../scene/brush'
 import { changeMask } from '../../../scene/sceneStore'
 import { hatchPattern } from '../../view/hatch'
@@ -190,18 +191,6 @@ function draw(canvas: HTMLCanvasElement | null, port: ViewPort, stroke: StrokePo
 /** While Space is down the pointer moves the photo instead. */
 function useSpaceHeld(): boolean {
   const [held, setHeld] = useState(false)
-  useEffect(() => {
-    const onKey = (event: KeyboardEvent): void => {
-      if (event.code !== 'Space' || event.target instanceof HTMLInputElement || event.target instanceof HTMLButtonElement) return
-      event.preventDefault()
-      setHeld(event.type === 'keydown')
-    }
-    window.addEventListener('keydown', onKey)
-    window.addEventListener('keyup', onKey)
-    return () => {
-      window.removeEventListener('keydown', onKey)
-      window.removeEventListener('keyup', onKey)
-    }
-  }, [])
+  useKeys([{ id: 'hold-move', hold: setHeld }], 'tool')
   return held
 }

@@ -1,6 +1,7 @@
 import Box from '@mui/material/Box'
 import { maskCurve, type LuminosityMask, type ToneHandles } from '@welkinar/core'
 import { useRef, type KeyboardEvent, type PointerEvent } from 'react'
+import { keysGesture } from '../../../common/keysGesture'
 import { ink } from '../../../theme'
 import { curvePath, fromScreen, HEIGHT, histogramPath, PAD, toX, WIDTH } from '../../toneChart/toneChart'
 
@@ -31,7 +32,7 @@ export function ToneCurveEditor({ mask, histogram, onHandles }: ToneCurveEditorP
     const by = event.key === 'ArrowLeft' ? -0.01 : event.key === 'ArrowRight' ? 0.01 : 0
     if (by === 0) return
     event.preventDefault()
-    move(index, (mask.handles[index] ?? 0) + by * (event.shiftKey ? 10 : 1))
+    move(index, (mask.handles[index] ?? 0) + by * (event.shiftKey ? 10 : 1), keysGesture(`handle ${index}`))
   }
   const spare = mask.curve !== 'range'
   return (

@@ -1,3 +1,4 @@
+import { useHint } from '../../../keys/keymap'
 import Box from '@mui/material/Box'
 import Button from '@mui/material/Button'
 import ToggleButton from '@mui/material/ToggleButton'
@@ -97,7 +98,7 @@ export function MaskViewChoice({ hasMasks }: { readonly hasMasks: boolean }) {
         ))}
       </ToggleButtonGroup>
       <Box sx={{ flex: 1 }} />
-      <Tooltip title="Held down: the effect without its mask (N)">
+      <Tooltip title={useHint('Held down: the effect without its mask', 'hold-unmasked')}>
         <span>
           <Button
             variant="outlined"

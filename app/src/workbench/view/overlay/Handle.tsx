@@ -1,4 +1,5 @@
 import { useRef, type KeyboardEvent, type PointerEvent } from 'react'
+import { keysGesture } from '../../../common/keysGesture'
 import type { ViewPort } from '../viewPort'
 import { limited, pointerPlace, screenPoint, toPhoto, type Point } from './geometry'
 
@@ -54,7 +55,7 @@ export function Handle({ port, at, label, look = 'main', colour = '#ffffff', onM
     event.preventDefault()
     event.stopPropagation()
     const step = (event.shiftKey ? 10 : 1) / Math.min(1, port.zoom)
-    onMove(limited({ x: at.x + by.x * step, y: at.y + by.y * step }), `keys ${label}`)
+    onMove(limited({ x: at.x + by.x * step, y: at.y + by.y * step }), keysGesture(label))
   }
   const size = look === 'main' ? 7 : 5
   return (

@@ -1,7 +1,8 @@
 import Box from '@mui/material/Box'
 import type { OutlineCorner } from '@welkinar/core'
-import { useEffect, useRef, useState, type PointerEvent } from 'react'
+import { useRef, useState, type PointerEvent } from 'react'
 import { showNotice } from '../../../common/notices'
+import { useKeys } from '../../../keys/listener'
 import { useScene } from '../../../scene/sceneStore'
 import type { ViewPort } from '../viewPort'
 import { limited, pointerPlace, screenPoint, toPhoto } from './geometry'
@@ -27,24 +28,21 @@ export function OutlineSurface({ port, open = false, onDrawn }: OutlineSurfacePr
     if (corners.length >= least) onDrawn([...corners])
     useScene.getState().set({ tool: undefined })
   }
-  const latest = useRef({ close, corners, least })
-  useEffect(() => {
-    latest.current = { close, corners, least }
-  })
-  useEffect(() => {
-    const onKey = (event: KeyboardEvent): void => {
-      if (event.key !== 'Enter' && event.key !== 'Escape') return
-      event.preventDefault()
-      const { corners: drawn, close: finish, least: enough } = latest.current
-      if (event.key === 'Enter' && drawn.length >= enough) finish()
-      else if (event.key === 'Enter' && drawn.length > 0)
-        showNotice(enough === 2 ? 'A line needs two corners: tap one more.' : 'An outline needs three corners: tap one more.')
-      else if (event.key === 'Escape' && drawn.length > 0) setCorners(drawn.slice(0, -1))
-      else useScene.getState().set({ tool: undefined })
-    }
-    window.addEventListener('keydown', onKey)
-    return () => window.removeEventListener('keydown', onKey)
-  }, [])
+  const done = () => {
+    if (corners.length >= least || corners.length === 0) return close()
+    showNotice(open ? 'A line needs two corners: tap one more.' : 'An outline needs three corners: tap one more.')
+  }
+  const back = () => {
+    if (corners.length === 0) useScene.getState().set({ tool: undefined })
+    setCorners(corners.slice(0, -1))
+  }
+  useKeys(
+    [
+      { id: 'tool-done', run: done },
+      { id: 'tool-back', run: back },
+    ],
+    'tool',
+  )
   const onPointerDown = (event: PointerEvent<HTMLElement>) => {
     if (event.button !== 0) return
     event.stopPropagation()
