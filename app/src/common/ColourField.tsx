@@ -1,6 +1,8 @@
 import Box from '@mui/material/Box'
 import Button from '@mui/material/Button'
-import type { GraphNode, Rgb } from '@welkinar/core'
+import type { GraphNode } from '@welkinar/core'
+import { useLayoutEffect } from 'react'
+import { setColourTaker, type TakeColour } from '../scene/colourTakers'
 import { useScene } from '../scene/sceneStore'
 import { ink } from '../theme'
 
@@ -37,20 +39,19 @@ interface DropperButtonProps {
   readonly what: string
   /** Where it is read from, if that is settled. */
   readonly tones?: GraphNode
-  onTake(hex: string, colour: Rgb): void
+  readonly onTake: TakeColour
 }
 
 /** Takes a colour from a place on the photo, or puts the dropper away. */
 export function DropperButton({ what, tones, onTake }: DropperButtonProps) {
   const held = useScene(({ tool }) => tool?.kind === 'dropper' && tool.what === what)
+  useLayoutEffect(() => setColourTaker(what, onTake))
   return (
     <Button
       variant={held ? 'contained' : 'outlined'}
       aria-pressed={held}
       aria-label={`${what} from the photo`}
-      onClick={() =>
-        useScene.getState().set({ tool: held ? undefined : { kind: 'dropper', what, tones, take: (colour, hex) => onTake(hex, colour) } })
-      }
+      onClick={() => useScene.getState().set({ tool: held ? undefined : { kind: 'dropper', what, tones } })}
     >
       From the photo
     </Button>

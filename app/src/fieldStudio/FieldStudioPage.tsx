@@ -181,7 +181,7 @@ function Field({ pool, source, node, close }: FieldProps) {
           photo={photo}
           width={width}
           height={height}
-          part={close ? Math.min(1, width / photo.width) : 1}
+          part={close ? Math.min(1, (width * window.devicePixelRatio) / photo.width) : 1}
           label="The field"
         />
       )}

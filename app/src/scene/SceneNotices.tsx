@@ -97,12 +97,18 @@ function Notice({
   )
 }
 
-/** Asks before a scene that is not stored is left. */
-export function LeaveQuestion() {
+/** Saves before a scene is left, and asks where that fails. */
+export function LeaveQuestion({ scene }: { readonly scene: OpenScene }) {
   const trouble = useSaveState(({ state }) => saveTrouble(state))
+  const isStored = useSaveState(({ state }) => state === 'saved')
   const blocker = useBlocker(
-    ({ currentLocation, nextLocation }) => trouble && sceneOf(currentLocation.pathname) !== sceneOf(nextLocation.pathname),
+    ({ currentLocation, nextLocation }) => !isStored && sceneOf(currentLocation.pathname) !== sceneOf(nextLocation.pathname),
   )
+  const { state: leaving, proceed } = blocker
+  useEffect(() => {
+    if (leaving !== 'blocked' || trouble) return
+    void scene.save().then(() => !saveTrouble(useSaveState.getState().state) && proceed?.())
+  }, [leaving, trouble, proceed, scene])
   useEffect(() => {
     if (!trouble) return
     const ask = (event: BeforeUnloadEvent): void => event.preventDefault()
@@ -111,7 +117,7 @@ export function LeaveQuestion() {
   }, [trouble])
   return (
     <Dialog
-      open={blocker.state === 'blocked'}
+      open={leaving === 'blocked' && trouble}
       onClose={() => blocker.reset?.()}
       slotProps={{ paper: { 'aria-label': 'Leaving the scene' } }}
     >

@@ -25,7 +25,7 @@ function OneScene({ id }: { readonly id: string }) {
       <Box sx={{ flex: 1, minHeight: 0 }}>
         <Outlet context={scene} />
       </Box>
-      <LeaveQuestion />
+      <LeaveQuestion scene={scene} />
     </Box>
   )
 }

@@ -71,7 +71,10 @@ export class Autosave {
     this.stopWatching?.()
     this.stopWatching = undefined
     await this.flush()
+    // It may be started again: what is not waited for is not to look as if it were.
     clearTimeout(this.timer)
+    this.timer = undefined
+    this.tries = 0
   }
 
   private soon(): void {

@@ -72,6 +72,11 @@ export class OpenScene {
     return copy.id
   }
 
+  /** Saves what is not saved yet; resolves when that was tried. */
+  save(): Promise<void> {
+    return this.autosave.flush()
+  }
+
   /** Saves what is not saved yet, and closes the scene. */
   async close(): Promise<void> {
     if (current === this) current = undefined

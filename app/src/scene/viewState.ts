@@ -1,13 +1,4 @@
-import {
-  frameOfSource,
-  middleOf,
-  type DepthPlace,
-  type GraphNode,
-  type PictureSource,
-  type Rgb,
-  type Scene,
-  type StepName,
-} from '@welkinar/core'
+import { frameOfSource, middleOf, type DepthPlace, type GraphNode, type PictureSource, type Scene, type StepName } from '@welkinar/core'
 
 /** How the picture is compared with the photo. */
 export type Compare = 'after' | 'before' | 'split'
@@ -51,8 +42,6 @@ export interface Dropper {
   readonly what: string
   /** The tones that it is read from; else the photo, or what lies beneath the selected effect. */
   readonly tones?: GraphNode | undefined
-  /** @param hex the same, rounded */
-  take(colour: Rgb, hex: string): void
 }
 
 /** Where the photo lies in the view: `zoom` css px per photo px, or fitted; `centre` in photo px. */

@@ -17,6 +17,7 @@ import type { RenderPool } from '@welkinar/core/pool'
 import { memo, useMemo } from 'react'
 import { useScene } from '../../scene/sceneStore'
 import { ink } from '../../theme'
+import { dragWords } from '../dragWords'
 import { AddEffect } from './AddEffect'
 import { EffectCard } from './EffectCard'
 import { GroupBracket } from './GroupBracket'
@@ -48,6 +49,7 @@ export const DepthLine = memo(function DepthLine({ pool, source }: DepthLineProp
   const names = depthPlaces.flatMap((place) => [...inPlace(place).map(({ id }) => id), place]).join('\n')
   // The same list as long as the order is the same: all cards look at it.
   const ids = useMemo(() => names.split('\n'), [names])
+  const accessibility = dragWords((id) => effects.find((one) => one.id === id)?.name ?? placeLabels[id as DepthPlace])
   if (!open) return <FoldedLine effects={effects} />
   return (
     <Box
@@ -63,7 +65,7 @@ export const DepthLine = memo(function DepthLine({ pool, source }: DepthLineProp
         background: `linear-gradient(${ink.ink}, ${ink.ink}) 0 72px / 100% 1px no-repeat local, ${ink.paper}`,
       }}
     >
-      <DndContext sensors={sensors} collisionDetection={closestCenter} onDragEnd={onDragEnd}>
+      <DndContext sensors={sensors} collisionDetection={closestCenter} onDragEnd={onDragEnd} accessibility={accessibility}>
         <SortableContext items={ids} strategy={horizontalListSortingStrategy}>
           {depthPlaces.map((place, index) => (
             <Box

@@ -12,6 +12,7 @@ import {
   type AdjustControls,
   type PictureSource,
 } from '@welkinar/core'
+import { original } from 'immer'
 import { useMemo } from 'react'
 import { DropperButton } from '../../common/ColourField'
 import { SchemaNumber } from '../../common/SchemaNumber'
@@ -33,7 +34,7 @@ export function ToneSection({ source }: { readonly source: PictureSource }) {
     void useScene.getState().change(
       `Photo: ${label}`,
       (scene) => {
-        const next = structuredClone(tone)
+        const next = structuredClone(original(scene.groundwork)?.tone ?? start)
         alter(next)
         // As it came, nothing is to be computed.
         scene.groundwork.tone = JSON.stringify(next) === JSON.stringify(start) ? null : next

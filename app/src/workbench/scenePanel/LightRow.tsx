@@ -7,6 +7,7 @@ import { ColourField } from '../../common/ColourField'
 import { SchemaNumber } from '../../common/SchemaNumber'
 import { showProblem } from '../../common/notices'
 import { useScene } from '../../scene/sceneStore'
+import { useNameField } from '../../common/useNameField'
 import { ink } from '../../theme'
 
 interface LightRowProps {
@@ -26,6 +27,7 @@ export function LightRow({ pool, source, light }: LightRowProps) {
       },
       gesture && `${light.id} ${gesture}`,
     )
+  const field = useNameField(light.name, (name) => change('Rename light', (target) => void (target.name = name)))
   const pick = () => {
     pool
       .measureLight(sceneGraph(source, { kind: 'photo' }), source.photo, light.x, light.y)
@@ -35,12 +37,7 @@ export function LightRow({ pool, source, light }: LightRowProps) {
   return (
     <Box role="group" aria-label={light.name} sx={{ display: 'grid', gap: 1, borderTop: `1px solid ${ink.rule}`, pt: 2 }}>
       <Box sx={{ display: 'flex', gap: 2, alignItems: 'center' }}>
-        <OutlinedInput
-          value={light.name}
-          inputProps={{ 'aria-label': 'Name of the light', maxLength: 80 }}
-          onChange={(event) => event.target.value && change('Rename light', (target) => void (target.name = event.target.value), 'name')}
-          sx={{ flex: 1 }}
-        />
+        <OutlinedInput {...field} inputProps={{ 'aria-label': 'Name of the light', maxLength: 80 }} sx={{ flex: 1 }} />
       </Box>
       <ColourField
         label={`Colour of ${light.name}`}

@@ -2,30 +2,22 @@ import Box from '@mui/material/Box'
 import Button from '@mui/material/Button'
 import OutlinedInput from '@mui/material/OutlinedInput'
 import { insideOfGroup, type Group, type PictureSource } from '@welkinar/core'
-import { useState } from 'react'
 import { HiddenHeading } from '../../common/HiddenHeading'
+import { useNameField } from '../../common/useNameField'
 import { changeOwner, select } from '../../scene/sceneStore'
 import { ink } from '../../theme'
 import { ungroup } from '../depthLine/groups'
 
 /** Name of a group, its members, and how to take it apart. */
 export function GroupHead({ group, source }: { readonly group: Group; readonly source: PictureSource }) {
-  const [typed, setTyped] = useState<string>()
-  const take = () => {
-    const name = typed?.trim().slice(0, 80)
-    if (name && name !== group.name) changeOwner(group.id, 'Rename group', (one) => void (one.name = name))
-    setTyped(undefined)
-  }
+  const field = useNameField(group.name, (name) => changeOwner(group.id, 'Rename group', (one) => void (one.name = name)))
   return (
     <Box sx={{ mb: 3 }}>
       <HiddenHeading level="h2">Group</HiddenHeading>
       <Box sx={{ display: 'flex', alignItems: 'center', gap: 2, mb: 2 }}>
         <OutlinedInput
-          value={typed ?? group.name}
+          {...field}
           inputProps={{ 'aria-label': 'Name of the group', maxLength: 80 }}
-          onChange={(event) => setTyped(event.target.value)}
-          onBlur={take}
-          onKeyDown={(event) => event.key === 'Enter' && take()}
           sx={{ flex: 1, fontSize: 17, fontWeight: 650 }}
         />
         <Button variant="outlined" onClick={() => ungroup(group.id)}>

@@ -1,5 +1,6 @@
 import Box from '@mui/material/Box'
-import { useState } from 'react'
+import type { KeyboardEvent } from 'react'
+import { useNameField } from '../../common/useNameField'
 import { useScene } from '../../scene/sceneStore'
 import { ink } from '../../theme'
 
@@ -8,23 +9,17 @@ const LONGEST = 120
 /** The scene's name; type over it to rename. */
 export function SceneName() {
   const name = useScene((state) => state.history?.scene.name ?? '')
-  const [typed, setTyped] = useState<string>()
-  const take = () => {
-    const next = typed?.trim()
-    if (next && next !== name) useScene.getState().change('Rename scene', (scene) => void (scene.name = next))
-    setTyped(undefined)
-  }
+  const rename = (next: string): void => void useScene.getState().change('Rename scene', (scene) => void (scene.name = next))
+  const field = useNameField(name, rename, LONGEST)
   return (
     <Box
       component="input"
       aria-label="Name of the scene"
-      value={typed ?? name}
+      {...field}
       maxLength={LONGEST}
-      onChange={(event) => setTyped(event.currentTarget.value)}
-      onBlur={take}
-      onKeyDown={(event) => {
+      onKeyDown={(event: KeyboardEvent<HTMLInputElement>) => {
+        field.onKeyDown(event)
         if (event.key === 'Enter') event.currentTarget.blur()
-        if (event.key === 'Escape') setTyped(undefined)
       }}
       sx={{
         font: 'inherit',
@@ -32,7 +27,7 @@ export function SceneName() {
         fontSize: 15,
         color: ink.ink,
         minWidth: 60,
-        width: `min(${Math.max(8, (typed ?? name).length) + 1}ch, 260px)`,
+        width: `min(${Math.max(8, field.value.length) + 1}ch, 260px)`,
         border: '1px solid transparent',
         borderRadius: '3px',
         bgcolor: 'transparent',

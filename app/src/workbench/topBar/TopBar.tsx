@@ -16,7 +16,7 @@ import { Link } from 'react-router'
 import { KeysDialog } from '../../keys/KeysDialog'
 import { useHint, useStrokeInWords } from '../../keys/keymap'
 import { useKeys } from '../../keys/listener'
-import { useSaveState } from '../../scene/autosave'
+import { saveTrouble, useSaveState } from '../../scene/autosave'
 import { togglePanel, useScene } from '../../scene/sceneStore'
 import { isKept } from '../../storage/database'
 import type { Compare, Panel } from '../../scene/viewState'
@@ -190,7 +190,8 @@ function SavedMark() {
   }
   return (
     <Box
-      role="status"
+      // Only trouble is read out: it would speak at every change.
+      role={readOnly || saveTrouble(state) ? 'status' : undefined}
       data-saved={!readOnly && state === 'saved'}
       // In a narrow window only what is not as it should be takes room.
       sx={{ color: ink.secondary, whiteSpace: 'nowrap', ...(state === 'saved' && !readOnly && { display: { xs: 'none', lg: 'block' } }) }}

@@ -28,7 +28,7 @@ import { SplitDivider } from './SplitDivider'
 import { usePhase } from './usePhase'
 import { usePointerGestures } from './usePointerGestures'
 import { useScreenSize } from '../../common/useScreenSize'
-import { panBy, viewPortFor, type ViewPort } from './viewPort'
+import { panBy, viewPortFor, zoomAbout, type ViewPort } from './viewPort'
 
 interface PhotoViewProps {
   readonly pool: RenderPool
@@ -114,22 +114,35 @@ export function PhotoView({ pool, source }: PhotoViewProps) {
     const by = arrows[event.key]
     if (!by || !port || event.ctrlKey || event.metaKey) return
     event.preventDefault()
-    useScene.getState().set({ place: panBy(port, frame, -by[0] * ARROW_STEP, -by[1] * ARROW_STEP) })
+    useScene.getState().set({ place: panBy(port, frame, (mirrored ? 1 : -1) * by[0] * ARROW_STEP, -by[1] * ARROW_STEP) })
+  }
+
+  /** Place in the frame under the pointer, as it is seen. */
+  const seenAt = (event: MouseEvent<HTMLElement>, now: ViewPort) => {
+    const at = toPhoto(now, pointerPlace(event, event.currentTarget))
+    return mirrored ? { ...at, x: 2 * now.centreX - at.x } : at
   }
 
   const notePlace = (event: PointerEvent<HTMLElement>) => {
     if (!port || !useScene.getState().watchOpen) return
-    const at = toPhoto(port, pointerPlace(event, event.currentTarget))
-    useScene
-      .getState()
-      .set({ pointerAt: isInside(frame, at) ? photoPlaceOf(frame, mirrored ? { ...at, x: 2 * port.centreX - at.x } : at) : undefined })
+    const at = seenAt(event, port)
+    useScene.getState().set({ pointerAt: isInside(frame, at) ? photoPlaceOf(frame, at) : undefined })
+  }
+
+  /** From all of the photo to its pixels at the place that is pressed, and back. */
+  const zoomHere = (event: MouseEvent<HTMLElement>) => {
+    if (!port) return
+    const { set } = useScene.getState()
+    if (place.zoom !== 'fit') return set({ place: { ...place, zoom: 'fit' } })
+    const { x, y } = pointerPlace(event, event.currentTarget)
+    set({ place: zoomAbout(port, frame, 1 / window.devicePixelRatio / port.zoom, mirrored ? port.width - x : x, y) })
   }
 
   // With Alt held a press asks which effects change the place.
   const askHere = (event: MouseEvent<HTMLElement>) => {
     // The pointer is captured by the frame while it is down.
     if (!event.altKey || !port || (event.target !== canvas.current && event.target !== event.currentTarget)) return
-    const at = toPhoto(port, pointerPlace(event, event.currentTarget))
+    const at = seenAt(event, port)
     if (isInside(frame, at)) useScene.getState().set({ askedAt: photoPlaceOf(frame, at) })
   }
 
@@ -143,7 +156,7 @@ export function PhotoView({ pool, source }: PhotoViewProps) {
       onClick={askHere}
       onPointerMove={notePlace}
       onPointerLeave={() => useScene.getState().set({ pointerAt: undefined })}
-      onDoubleClick={() => useScene.getState().set({ place: place.zoom === 'fit' ? { ...place, zoom: 1 } : { ...place, zoom: 'fit' } })}
+      onDoubleClick={zoomHere}
       sx={{
         position: 'relative',
         flex: 1,

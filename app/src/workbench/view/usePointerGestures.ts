@@ -10,7 +10,7 @@ interface Point {
 
 /**
  * Wheel zooms, one pointer pans, two fingers pinch and pan, also while a tool or a handle would take one of them: that is let go then. The view is the element; `port` tells where
- * the photo lies now.
+ * the photo lies now. In a mirrored view places count from the right.
  */
 export function usePointerGestures(element: RefObject<HTMLElement | null>, shownFrame: () => Rect, port: () => ViewPort | undefined): void {
   useEffect(() => {
@@ -22,7 +22,8 @@ export function usePointerGestures(element: RefObject<HTMLElement | null>, shown
     let firstTouched: EventTarget | null = null
     const place = (event: PointerEvent | WheelEvent): Point => {
       const box = target.getBoundingClientRect()
-      return { x: event.clientX - box.left, y: event.clientY - box.top }
+      const x = event.clientX - box.left
+      return { x: useScene.getState().mirrored ? box.width - x : x, y: event.clientY - box.top }
     }
     const onWheel = (event: WheelEvent): void => {
       const now = port()

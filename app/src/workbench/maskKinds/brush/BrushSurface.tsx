@@ -28,6 +28,8 @@ function BrushSurface({ pool, source, port, list, mask, settled }: MaskSurfacePr
   const cursor = useRef<HTMLDivElement>(null)
   const points = useRef<StrokePoints>(undefined)
   const waiting = useRef(false)
+  const order = useRef(Promise.resolve())
+  const unlaid = useRef(0)
   const moving = useSpaceHeld()
   const size = useBrush((brush) => brush.size)
   useEffect(() => {
@@ -76,13 +78,17 @@ function BrushSurface({ pool, source, port, list, mask, settled }: MaskSurfacePr
     waiting.current = true
     const lay = (guides: BrushStroke['guides']) =>
       changeMask(list, mask, stroke.erase ? 'Erase' : 'Paint', ({ strokes }) => void strokes.push({ ...stroke, guides }))
-    if (!useBrush.getState().edges) return lay([])
-    guidesOf(pool, source, stroke)
-      .then(lay)
+    const guides = useBrush.getState().edges ? guidesOf(pool, source, stroke) : undefined
+    if (!guides && unlaid.current === 0) return lay([])
+    // Strokes are laid in the order in which they were drawn, however long each takes to find its edges.
+    unlaid.current++
+    order.current = order.current
+      .then(async () => lay((await guides) ?? []))
       .catch((error: unknown) => {
         clear(canvas.current)
         showProblem(error, 'Reading the edges of the photo')
       })
+      .finally(() => unlaid.current--)
   }
   /** A stroke of thousands of points goes on in a new one. */
   const continueStroke = () => {

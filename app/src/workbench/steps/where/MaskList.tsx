@@ -11,6 +11,8 @@ import {
 import { arrayMove, SortableContext, sortableKeyboardCoordinates, verticalListSortingStrategy } from '@dnd-kit/sortable'
 import Box from '@mui/material/Box'
 import { maskList, type Mask, type MaskListRef, type PictureSource } from '@welkinar/core'
+import { dragWords } from '../../dragWords'
+import { maskWords } from './whereSummary'
 import { changeMaskList } from '../../../scene/sceneStore'
 import { MaskRow } from './MaskRow'
 
@@ -32,8 +34,12 @@ export function MaskList({ source, list, chosen }: MaskListProps) {
   const onDragEnd = ({ active, over }: DragEndEvent) => {
     if (over && over.id !== active.id) moveMask(list, String(active.id), String(over.id))
   }
+  const accessibility = dragWords((id) => {
+    const mask = masks.find((one) => one.id === id)
+    return mask ? maskWords(mask) : 'the list'
+  })
   return (
-    <DndContext sensors={sensors} collisionDetection={closestCenter} onDragEnd={onDragEnd}>
+    <DndContext sensors={sensors} collisionDetection={closestCenter} onDragEnd={onDragEnd} accessibility={accessibility}>
       <SortableContext items={masks.map(({ id }) => id)} strategy={verticalListSortingStrategy}>
         <Box role="list" aria-label="Masks">
           {masks.map((mask, index) => (

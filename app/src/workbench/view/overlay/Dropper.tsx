@@ -4,6 +4,7 @@ import { findOwner, hexFromRgb, sceneGraph, type GraphNode, type PictureSource }
 import type { RenderPool } from '@welkinar/core/pool'
 import { useEffect, useMemo, useRef, useState, type KeyboardEvent, type PointerEvent } from 'react'
 import { showProblem } from '../../../common/notices'
+import { giveColour } from '../../../scene/colourTakers'
 import { useScene } from '../../../scene/sceneStore'
 import type { Dropper as DropperTool } from '../../../scene/viewState'
 import { ink } from '../../../theme'
@@ -53,7 +54,7 @@ export function Dropper({ pool, source, port, tool }: DropperProps) {
     const taken = await pool.colourAt(node, source.photo, x, y)
     // Put away meanwhile, or for another colour.
     if (useScene.getState().tool !== tool) return
-    tool.take(taken, hexFromRgb(taken))
+    giveColour(tool.what, hexFromRgb(taken), taken)
     useScene.getState().set({ tool: undefined })
   }
   const onKeyDown = (event: KeyboardEvent) => {

@@ -89,10 +89,13 @@ async function mend(
   keeps: Repair['keeps'],
 ): Promise<void> {
   const { photo } = source
+  const sceneId = useScene.getState().history?.scene.id
   const from =
     keeps === 'texture' ? spot : await pool.findPatch(sceneGraph(source, { kind: 'groundwork' }), photo, spot.x, spot.y, spot.radius)
   if (!from)
     throw new UserProblem('There is no place nearby that is large enough to mend it from. A smaller circle, or “Tone only”, would do.')
+  // Another scene may have been opened meanwhile.
+  if (useScene.getState().history?.scene.id !== sceneId) return
   const id = crypto.randomUUID()
   const made = { id, x: spot.x, y: spot.y, radius: spot.radius, fromX: from.x, fromY: from.y, soft: 25, keeps }
   if (useScene.getState().change('Mend a spot', ({ groundwork }) => void groundwork.repairs.push(made)))

@@ -24,6 +24,7 @@ export function TapSurface({ port, onTap }: TapSurfaceProps) {
     <Box
       data-testid="tap surface"
       onPointerDown={(event) => {
+        if (event.button !== 0) return
         event.stopPropagation()
         down.current = pointerPlace(event, event.currentTarget)
       }}
