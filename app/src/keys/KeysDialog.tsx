@@ -103,11 +103,11 @@ function KeyRow({ id, label, asking, onAsk, nameOf }: KeyRowProps) {
     if (by === undefined) give(stroke)
     else setTaken({ stroke, by })
   }
-  const words = strokes.map(strokeInWords).join(', ')
+  const words = strokes.slice(0, 1).map(strokeInWords).join()
   return (
     <Box
       component="li"
-      sx={{ display: 'flex', flexWrap: 'wrap', alignItems: 'center', gap: 3, minHeight: 32, borderBottom: `1px solid ${ink.rule}` }}
+      sx={{ display: 'flex', flexWrap: 'wrap', alignItems: 'center', gap: 3, minHeight: 40, borderBottom: `1px solid ${ink.rule}` }}
     >
       <Box sx={{ flex: 1, minWidth: 220 }}>{label}</Box>
       <Button
@@ -120,9 +120,13 @@ function KeyRow({ id, label, asking, onAsk, nameOf }: KeyRowProps) {
       >
         {asking ? 'Press a key …' : words || 'none'}
       </Button>
-      <Button variant="text" disabled={!isChanged(id)} onClick={() => giveStroke(id, undefined)}>
-        As usual
-      </Button>
+      <Box sx={{ width: 84 }}>
+        {isChanged(id) && (
+          <Button variant="text" onClick={() => giveStroke(id, undefined)}>
+            As usual
+          </Button>
+        )}
+      </Box>
       {taken && (
         <Box role="alert" sx={{ flexBasis: '100%', display: 'flex', alignItems: 'center', gap: 3, pb: 2 }}>
           <Box sx={{ flex: 1 }}>
