@@ -9,9 +9,9 @@ export const nativeDeflate: DeflateBand = (bytes) =>
 /** sharp reads no more than so many pixels; the application has its own limit, with its own words. */
 const NO_LIMIT = false
 
-/** As in the browser an embedded profile is not applied. @param failOn what of a damaged file is an error; 'none': it gives what there is */
-async function read(bytes: Uint8Array, failOn: 'none' | 'warning'): Promise<DecodedPixels> {
-  const picture = sharp(bytes, { ignoreIcc: true, failOn, limitInputPixels: NO_LIMIT })
+/** As in the browser an embedded profile is not applied, and a file that is a little damaged gives what there is. */
+async function read(bytes: Uint8Array): Promise<DecodedPixels> {
+  const picture = sharp(bytes, { ignoreIcc: true, failOn: 'none', limitInputPixels: NO_LIMIT })
   const deep = (await picture.metadata()).depth === 'ushort'
   const { data, info } = await picture
     .toColourspace(deep ? 'rgb16' : 'srgb')
@@ -29,11 +29,10 @@ async function read(bytes: Uint8Array, failOn: 'none' | 'warning'): Promise<Deco
  */
 export const nativeCodecs = (others: Codecs): Codecs => ({
   async decoderFor(format) {
-    if (format === 'tiff' || format === 'raw' || format === 'heic') return others.decoderFor(format)
+    // libvips does not say all that is wrong with a JPEG.
+    if (format === 'jpeg' || format === 'tiff' || format === 'raw' || format === 'heic') return others.decoderFor(format)
     // libheif turns what it decodes.
-    const isUpright = format === 'avif'
-    if (format !== 'jpeg') return async (bytes) => ({ ...(await read(bytes, 'none')), isUpright })
-    return (bytes) => read(bytes, 'warning').catch(async () => ({ ...(await read(bytes, 'none')), isDamaged: true }))
+    return async (bytes) => ({ ...(await read(bytes)), isUpright: format === 'avif' })
   },
   decodeQuickly: (format, bytes) => others.decodeQuickly(format, bytes),
   toSpace: (profile, pixels, space, pulse) => others.toSpace(profile, pixels, space, pulse),
