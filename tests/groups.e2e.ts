@@ -69,7 +69,7 @@ describe('groups, looks and mix modes on the depth line', () => {
     await dragBy(page, card(/^Rain, Drizzle/), home.x - away.x, 0)
     await expect.poll(() => members('Under the sky').count()).toBe(2)
     await members('Under the sky').first().click()
-    await page.keyboard.press('Shift+,')
+    await page.keyboard.press('Shift+<')
     await expect.poll(() => members('Under the sky').count()).toBe(1)
     await page.keyboard.press('Control+z')
     await expect.poll(() => members('Under the sky').count()).toBe(2)

@@ -146,9 +146,20 @@ const acts: Readonly<Record<string, Act>> = {
       { created: 'never', amount: value },
       { effects: 'none', photo: { lost: value } },
     ])
-    const { amount } = stored.document as { amount?: number }
-    await database.scenes.put({ ...stored, document: { ...document, ...change }, revision: (stored.revision ?? 0) + 1 })
-    if ('amount' in change) letGo(valuesIn(amount).filter((one) => one !== value))
+    const { amount: before } = stored.document as { amount?: number }
+    let { position } = stored
+    if ('amount' in change) {
+      // It writes the step that led there too.
+      const entries = (await database.history.toArray()).filter(({ sceneId }) => sceneId === stored.id)
+      const index = (entries[position - 1]?.index ?? -1) + 1
+      const undone = entries.slice(position)
+      await database.history.bulkDelete(undone.map((entry) => [entry.sceneId, entry.index]))
+      const step = (to: number | undefined) => [{ op: 'replace' as const, path: ['amount'], value: to }]
+      await database.history.put({ sceneId: stored.id, index, label: 'There', patches: step(value), inverse: step(before) })
+      letGo(valuesIn(undone))
+      position++
+    }
+    await database.scenes.put({ ...stored, position, document: { ...document, ...change }, revision: (stored.revision ?? 0) + 1 })
     if ('photo' in change) letGo(valuesIn((document['photo'] as object | null) ?? {}))
     if ('surprise' in change) letGo(valuesIn(document['surprise']))
     world.kept.add(value)
