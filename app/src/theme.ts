@@ -132,6 +132,7 @@ export const theme = createTheme({
         thumb: { border: `1px solid ${ink.ink}` },
       },
     },
-    MuiDialog: { styleOverrides: { paper: { backgroundColor: ink.raised } } },
+    // Gone at once: what is pressed next is meant for what lies behind.
+    MuiDialog: { defaultProps: { transitionDuration: 0 }, styleOverrides: { paper: { backgroundColor: ink.raised } } },
   },
 })

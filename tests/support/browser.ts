@@ -104,7 +104,8 @@ export async function dropFile(page: Page, bytes: Uint8Array, name: string, type
 /** Drops a photo, and waits for its picture in the Workbench. */
 export async function dropPhoto(page: Page, bytes: Uint8Array, name: string, type = 'image/png'): Promise<void> {
   await dropFile(page, bytes, name, type)
-  await page.waitForURL(/\/scene\//)
+  // A raw file takes long to develop on a busy machine.
+  await page.waitForURL(/\/scene\//, { timeout: 40_000 })
   await settled(page)
   await appears(page, '[data-testid=picture][data-read=true]')
 }
