@@ -99,8 +99,6 @@ const OVER = '[role=menu], [role=listbox], [role=dialog], [role=alertdialog], .M
 function placeOf(target: EventTarget | null): 'over' | 'text' | 'control' | 'view' {
   if (!(target instanceof HTMLElement)) return 'view'
   if (target.closest(OVER)) return 'over'
-  // What lies over the page takes it out of what is read; while it fades away it does so no more.
-  if (target === document.body && document.querySelector('#root[aria-hidden=true]')) return 'over'
   if (target.isContentEditable || target instanceof HTMLTextAreaElement) return 'text'
   if (target instanceof HTMLInputElement) return ['range', 'checkbox', 'radio', 'button', 'file'].includes(target.type) ? 'control' : 'text'
   return target.closest('button, a, select, [role=button], [role=slider]') ? 'control' : 'view'
