@@ -6,7 +6,7 @@ import { useState, type KeyboardEvent } from 'react'
 import { HiddenHeading } from '../common/HiddenHeading'
 import { ink } from '../theme'
 import type { Command } from '../workbench/topBar/commands'
-import { giveStroke, isChanged, ownerOf, strokesOf, useKeymap } from './keymap'
+import { giveStroke, isChanged, ownerOf, strokesOf, useKeymap, usualStrokeOf } from './keymap'
 import { strokeInWords, strokeOf } from './strokes'
 
 /** What keys do that no command does. */
@@ -89,8 +89,14 @@ function KeyRow({ id, label, asking, onAsk, nameOf }: KeyRowProps) {
     onAsk(false)
   }
   const give = (stroke: string): void => {
-    giveStroke(id, stroke)
+    giveStroke(id, stroke === usualStrokeOf(id) ? undefined : stroke)
     stop()
+  }
+  const backToUsual = (): void => {
+    const stroke = usualStrokeOf(id)
+    const by = stroke === undefined ? undefined : ownerOf(stroke, id)
+    if (stroke !== undefined && by !== undefined) setTaken({ stroke, by })
+    else giveStroke(id, undefined)
   }
   const onKeyDown = (event: KeyboardEvent): void => {
     if (!asking || event.key === 'Tab') return
@@ -122,7 +128,7 @@ function KeyRow({ id, label, asking, onAsk, nameOf }: KeyRowProps) {
       </Button>
       <Box sx={{ width: 84 }}>
         {isChanged(id) && (
-          <Button variant="text" onClick={() => giveStroke(id, undefined)}>
+          <Button variant="text" onClick={backToUsual}>
             As usual
           </Button>
         )}

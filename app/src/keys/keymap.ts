@@ -48,6 +48,9 @@ const usual: Readonly<Record<string, readonly string[]>> = {
   'hold-move': ['space'],
 }
 
+/** What is in force only while a tool is used: these may have the keys of others, and go before them. */
+const ofTools = ['tool-done', 'tool-back', 'hold-move']
+
 interface Keymap {
   /** What this person has put in the place of the usual strokes; null where there is to be none. */
   readonly own: Readonly<Record<string, string | null>>
@@ -86,9 +89,15 @@ export function useHint(words: string, id: string): string {
   return stroke ? `${words} (${stroke})` : words
 }
 
-/** The command that has a stroke now, if it is another one. */
-export function ownerOf(stroke: string, except: string): string | undefined {
-  return Object.keys(usual).find((id) => id !== except && strokesOf(id).includes(stroke))
+/** The command that has a stroke now and would lose it to another. */
+export function ownerOf(stroke: string, taker: string): string | undefined {
+  const isOfTools = ofTools.includes(taker)
+  return Object.keys(usual).find((id) => id !== taker && ofTools.includes(id) === isOfTools && strokesOf(id).includes(stroke))
+}
+
+/** The stroke that a command has as long as nobody changes it. */
+export function usualStrokeOf(id: string): string | undefined {
+  return usual[id]?.[0]
 }
 
 /** Whether this person has changed the stroke of a command. */
@@ -99,7 +108,7 @@ export function isChanged(id: string): boolean {
 /** Gives a command another stroke, and takes it from the one that had it; null for none, undefined for the usual one. */
 export function giveStroke(id: string, stroke: string | null | undefined): void {
   const own: Record<string, string | null> = { ...useKeymap.getState().own }
-  const wanted = stroke === undefined ? usual[id]?.[0] : stroke
+  const wanted = stroke === undefined ? usualStrokeOf(id) : stroke
   const before = wanted === null || wanted === undefined ? undefined : ownerOf(wanted, id)
   if (before !== undefined) own[before] = null
   if (stroke === undefined) delete own[id]

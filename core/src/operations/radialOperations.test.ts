@@ -77,6 +77,13 @@ describe('zoom and spin blur', () => {
     expect(greatestDifference(found, byDefinition(planeOf(evaluator, smooth, size), params))).toBeLessThan(0.012)
   })
 
+  it.each([75, 200, 360])('a spin of %s° gives way in detail, and is the mean along the way of what is smooth', (strength) => {
+    const smoother = gaussianBlurNode(luma, 10)
+    const params = { kind: 'spin', x: 60, y: 45, strength, sides: 'both' } as const
+    const found = planeOf(evaluator, radialBlurNode(smoother, params), size)
+    expect(greatestDifference(found, byDefinition(planeOf(evaluator, smoother, size), params))).toBeLessThan(0.012)
+  })
+
   it('has the way of its strength at the farthest corner', () => {
     // One bright column of a few pixels near the left edge, smeared outward from the right edge's middle.
     const dot = Array.from({ length: width * height }, (_, i) => {

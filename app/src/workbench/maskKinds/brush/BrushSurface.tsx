@@ -82,6 +82,8 @@ function BrushSurface({ pool, source, port, list, mask, settled }: MaskSurfacePr
     if (!guides && unlaid.current === 0) return lay([])
     // Strokes are laid in the order in which they were drawn, however long each takes to find its edges.
     unlaid.current++
+    // Where that fails it is said when its turn comes.
+    guides?.catch(() => undefined)
     order.current = order.current
       .then(async () => lay((await guides) ?? []))
       .catch((error: unknown) => {

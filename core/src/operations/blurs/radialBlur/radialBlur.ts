@@ -23,11 +23,10 @@ const BEYOND = 160
 /** A pixel is read from `centre` + M (pixel - centre), in grid px. */
 type Matrix = readonly [number, number, number, number]
 
-/** Least side of the parts it is computed in, grid px; and how many times their area may be smeared for them. */
+/** Side of the parts it is computed in, grid px. */
 const LARGE_BLOCK = 1024
-const MOST_SMEARED = 4
 /** Above these strengths detail is halved, and halved again. A spin reads in all directions, which takes three times as long. */
-const giveWay = { zoom: [2000], spin: [30, 90] } as const
+const giveWay = { zoom: [2000], spin: [30, 60] } as const
 
 /** Places read at a time; so many passes, each between the places of the one before, make a smear of any length. */
 const MOST_TAPS = 8
@@ -41,9 +40,10 @@ const NEAREST = 0.02
  */
 export const radialBlur: Operation<RadialBlurParameters> = {
   name: 'radialBlur',
-  // What goes farther than any usual smear gives way in its finest detail, or a tile of a large photo would take many seconds.
+  // What goes very far gives way in its finest detail, or a tile of a large photo would take many seconds.
   pitch: ({ kind, strength, detail = 1 }) => Math.max(detail, ...giveWay[kind].map((from, i) => (strength > from ? 2 ** (i + 1) : 1))),
-  block: blockSide,
+  // Of a small block far more would be smeared than is kept.
+  block: () => LARGE_BLOCK,
   need(params, rect, grid, kernels) {
     return passesOf(params, grid, kernels).reduceRight((needed, matrices) => readRect(params, grid, needed, matrices), rect)
   },
@@ -115,13 +115,6 @@ function longestWay(params: RadialBlurParameters, grid: Grid): number {
   return way / Math.min(grid.pitchX, grid.pitchY)
 }
 
-/** Side of the parts it is computed in: of a small one far more would be smeared than is kept. */
-function blockSide(params: RadialBlurParameters, grid: Grid): number {
-  let side = LARGE_BLOCK
-  while (side < Math.max(grid.width, grid.height) && (smearedFor(params, grid, side)[0] ?? 0) > MOST_SMEARED * side * side) side *= 2
-  return side
-}
-
 /** About how many pixels each pass gives for a block in the middle of the picture. */
 function smearedFor(params: RadialBlurParameters, grid: Grid, side: number): number[] {
   const passes = radialPasses(params, grid)
@@ -135,10 +128,9 @@ function smearedFor(params: RadialBlurParameters, grid: Grid, side: number): num
 
 /** How many places are read for a rectangle of whole blocks. */
 export function radialReads(params: RadialBlurParameters, grid: Grid, { width, height }: Pick<Rect, 'width' | 'height'>): number {
-  const side = blockSide(params, grid)
-  const blocks = Math.ceil(width / side) * Math.ceil(height / side)
+  const blocks = Math.ceil(width / LARGE_BLOCK) * Math.ceil(height / LARGE_BLOCK)
   const [taps = 1] = radialPasses(params, grid)
-  return blocks * taps * smearedFor(params, grid, Math.min(side, Math.max(width, height))).reduce((sum, pixels) => sum + pixels, 0)
+  return blocks * taps * smearedFor(params, grid, Math.min(LARGE_BLOCK, Math.max(width, height))).reduce((sum, pixels) => sum + pixels, 0)
 }
 
 /** How many places a pixel reads in each pass. */
