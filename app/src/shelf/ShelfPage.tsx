@@ -29,6 +29,9 @@ import { SetAside } from './SetAside'
 const NOTHING_KEPT =
   'This browser does not let the page keep anything. Photos and scenes stay until the page is closed: export what you want to keep.'
 
+/** It is said once; later it stands at the foot of the Shelf. */
+let isSaid = false
+
 /** The screen that lists the scenes kept in this browser. */
 export function ShelfPage() {
   const start = useQuery({
@@ -58,7 +61,9 @@ export function ShelfPage() {
     if (isThere) void makeReady()
   }, [isThere])
   useEffect(() => {
-    if (!isKept) showNotice(NOTHING_KEPT)
+    if (isKept || isSaid) return
+    isSaid = true
+    showNotice(NOTHING_KEPT)
   }, [])
   useEffect(() => {
     if (start.error) showProblem(start.error, 'Preparing the Shelf')

@@ -182,7 +182,7 @@ function SavedMark() {
   const state = useSaveState((save) => save.state)
   const readOnly = useScene((store) => store.readOnly)
   const words = {
-    saved: isKept ? 'saved' : 'until closed',
+    saved: isKept ? 'saved' : 'not kept',
     saving: 'saving …',
     'no room': 'not saved',
     failed: 'not saved',
