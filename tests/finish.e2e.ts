@@ -84,7 +84,7 @@ describe('finishing a picture', () => {
   it('a curve is bent by keys, for all channels and for one, and made straight again', async () => {
     await addEffect(page, 'Finish', 'Curves', 'Gentle S')
     await openStep(page, 'Pattern')
-    await page.getByRole('button', { name: 'Straight' }).click()
+    await page.getByRole('button', { name: 'Reset' }).click()
     const before = await seen(warm)
     await page.getByRole('button', { name: 'Red', exact: true }).click()
     const points = page.getByRole('slider', { name: /^Point \d/ })
@@ -92,7 +92,7 @@ describe('finishing a picture', () => {
     for (let i = 0; i < 4; i++) await page.keyboard.press('Shift+ArrowDown')
     await expect.poll(async () => before[0]! - (await seen(warm))[0]!).toBeGreaterThan(30)
     expect(Math.abs((await seen(warm))[2]! - before[2]!)).toBeLessThan(3)
-    await page.getByRole('button', { name: 'Straight' }).click()
+    await page.getByRole('button', { name: 'Reset' }).click()
     await expect.poll(async () => apart(await seen(warm), before)).toBeLessThan(2)
   })
 
@@ -132,7 +132,7 @@ describe('finishing a picture', () => {
     await expect.poll(async () => Math.max(...(await seen(blue))) - Math.min(...(await seen(blue)))).toBeLessThan(50)
     await undo()
     await expect.poll(async () => apart(await seen(blue), lighter)).toBeLessThan(3)
-    await page.getByRole('button', { name: 'Leave it' }).click()
+    await page.getByRole('button', { name: 'Done' }).click()
     await undo()
     await undo()
     await expect.poll(() => view(page)).toBe(states)
@@ -203,7 +203,7 @@ describe('finishing a picture', () => {
     await give('half.png', half)
     for (const [name, wrong] of [
       ['Width', ['0', 'wide', '1e9']],
-      ['Turn', ['x']],
+      ['Rotation', ['x']],
     ] as const)
       for (const text of wrong) {
         await number(name).fill(text)

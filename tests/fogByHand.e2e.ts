@@ -118,7 +118,7 @@ describe('fog by hand', () => {
       const where = page.getByRole('region', { name: 'Where' })
       if ((await step('Where').getAttribute('aria-expanded')) === 'false') await step('Where').click()
       await page.getByRole('list', { name: 'Masks' }).getByRole('button', { name: 'drifting cloud', exact: true }).click()
-      for (const name of ['Scale', 'Turn', 'Seed']) seeds.push(await where.getByRole('textbox', { name, exact: true }).inputValue())
+      for (const name of ['Scale', 'Rotation', 'Seed']) seeds.push(await where.getByRole('textbox', { name, exact: true }).inputValue())
     }
     for (const i of [0, 1, 2]) expect(seeds[i]).not.toBe(seeds[i + 3])
   })

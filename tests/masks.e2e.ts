@@ -90,7 +90,7 @@ describe('masks, built and painted in the Workbench', () => {
     it('is built with mouse and keyboard', async () => {
       await menu(page, page.getByRole('button', { name: 'More about mask 1' }), 'Remove')
       await addMask('Luminosity')
-      await page.getByRole('button', { name: 'Mids', exact: true }).click()
+      await page.getByRole('button', { name: 'Midtones', exact: true }).click()
       await page.getByRole('button', { name: 'Wider' }).click()
       await addMask('Luminosity')
       await page.getByRole('button', { name: 'Tighter' }).click()
@@ -106,7 +106,7 @@ describe('masks, built and painted in the Workbench', () => {
       for (const t of [0.1, 0.3, 0.5, 0.7, 0.95])
         expect(Math.abs((await greyAt(page, t, 0.7)) / 255 - expected(t)), `tone ${t}`).toBeLessThan(0.02)
       expect(Math.abs((await greyAt(page, 0.5, 0.3)) / 255 - 0.3)).toBeLessThan(0.02)
-      expect(await page.getByRole('region', { name: 'Where' }).innerText()).toContain('mids less brights less painted; hold 70 %')
+      expect(await page.getByRole('region', { name: 'Where' }).innerText()).toContain('midtones less highlights less painted; hold 70 %')
     })
 
     it('a mask can be looked at alone, and the effect without it', async () => {
@@ -121,7 +121,7 @@ describe('masks, built and painted in the Workbench', () => {
     })
 
     it('can read a pinned state, which survives a reload, undo and a recipe', async () => {
-      await list().getByRole('button', { name: 'mids', exact: true }).click()
+      await list().getByRole('button', { name: 'midtones', exact: true }).click()
       const before = await greyAt(page, 0.3, 0.7)
       await page.getByRole('combobox', { name: 'Tones from' }).click()
       await page.getByRole('option', { name: 'Pin what lies beneath now' }).click()
@@ -169,21 +169,21 @@ describe('masks, built and painted in the Workbench', () => {
       await page.keyboard.press('Control+z')
       await page.keyboard.press('Control+z')
       await page.keyboard.press('Control+z')
-      expect(await list().getByRole('listitem').first().innerText()).toContain('mids')
+      expect(await list().getByRole('listitem').first().innerText()).toContain('midtones')
     })
 
     it('follows quick choices with the picture, and leaves everything as it was', async () => {
       await show('Grey')
-      await list().getByRole('button', { name: 'mids', exact: true }).click()
+      await list().getByRole('button', { name: 'midtones', exact: true }).click()
       const before = await greyAt(page, 0.1, 0.7)
       await page.getByRole('button', { name: 'Try', exact: true }).click()
-      await page.getByRole('button', { name: 'Darks, plain', exact: true }).hover()
+      await page.getByRole('button', { name: 'Shadows, plain', exact: true }).hover()
       await expect.poll(() => greyAt(page, 0.1, 0.7)).toBeGreaterThan(before + 30)
       await page.mouse.move(5, 5)
       await expect.poll(() => greyAt(page, 0.1, 0.7)).toBe(before)
-      await page.getByRole('button', { name: 'Brights, widest', exact: true }).focus()
-      for (const key of ['ArrowDown', 'ArrowDown', 'ArrowRight', 'ArrowRight']) await page.keyboard.press(key)
-      await expect.poll(() => page.evaluate(() => document.activeElement?.getAttribute('aria-label'))).toBe('Darks, plain')
+      await page.getByRole('button', { name: 'Highlights, widest', exact: true }).focus()
+      for (const key of ['ArrowUp', 'ArrowUp', 'ArrowRight', 'ArrowRight']) await page.keyboard.press(key)
+      await expect.poll(() => page.evaluate(() => document.activeElement?.getAttribute('aria-label'))).toBe('Shadows, plain')
       await expect.poll(() => greyAt(page, 0.1, 0.7)).toBeGreaterThan(before + 30)
       await page.getByRole('button', { name: 'Try', exact: true }).click()
       await expect.poll(() => greyAt(page, 0.1, 0.7)).toBe(before)
@@ -385,7 +385,7 @@ describe('masks, built and painted in the Workbench', () => {
         .png()
         .toBuffer()
       const chooser = page.waitForEvent('filechooser')
-      await page.getByRole('button', { name: 'Import a picture' }).click()
+      await page.getByRole('button', { name: 'Import a depth map' }).click()
       await (await chooser).setFiles({ name: 'slope.png', mimeType: 'image/png', buffer })
       await page.getByRole('img', { name: /^Distances/ }).waitFor()
       await page.getByRole('button', { name: 'Done' }).click()
@@ -455,7 +455,7 @@ describe('masks, built and painted in the Workbench', () => {
     it('a scene mark is set on the photo, and a new mask follows it when it moves', async () => {
       await page.keyboard.press('Escape')
       await page.getByRole('button', { name: 'Marks', exact: true }).click()
-      await page.getByRole('region', { name: 'Focal point' }).getByRole('button', { name: 'Set' }).click()
+      await page.getByRole('region', { name: 'Centre of interest' }).getByRole('button', { name: 'Set' }).click()
       const at = await onPhoto(page, 0.75, 0.25)
       await page.mouse.click(at.x, at.y)
       await page.getByRole('button', { name: 'Done' }).click()

@@ -128,7 +128,7 @@ describe('nothing an artist makes is lost', () => {
       await (await choosing).setFiles({ name, mimeType: 'image/png', buffer: grey })
     }
     await page.keyboard.press('g')
-    await give('Import a picture', 'depth.png')
+    await give('Import a depth map', 'depth.png')
     await page.getByRole('img', { name: 'Distances: near is white, far is black' }).waitFor()
     await page.getByRole('button', { name: 'Done' }).click()
     await page.getByRole('button', { name: /^Rain,/ }).click()
@@ -200,7 +200,7 @@ describe('nothing an artist makes is lost', () => {
 
     it('is tried in pictures that differ', async () => {
       await page
-        .getByRole('button', { name: /brights/ })
+        .getByRole('button', { name: /highlights/ })
         .first()
         .click()
       await page.getByRole('button', { name: 'Try', exact: true }).click()

@@ -103,9 +103,9 @@ describe('directly on the photo', () => {
 
     it('turns and pulls it by its handles, with mouse and keys', async () => {
       await page.getByRole('region', { name: 'Pattern' }).scrollIntoViewIfNeeded()
-      const [scale, stretch, turn] = [await value('Scale'), await value('Stretch'), await value('Turn')]
+      const [scale, stretch, turn] = [await value('Scale'), await value('Stretch'), await value('Rotation')]
       await dragHandle('Turn the fog', 40, 30)
-      expect(await value('Turn')).not.toBe(turn)
+      expect(await value('Rotation')).not.toBe(turn)
       await dragHandle('Size of the fog', 30, -20)
       expect(await value('Scale')).toBeGreaterThan(scale)
       expect(await value('Stretch')).toBeCloseTo(stretch, 1)
@@ -192,14 +192,14 @@ describe('directly on the photo', () => {
     await openStep(page, 'Pattern')
     await page.getByRole('button', { name: /^Glint 1\./ }).click()
     await dragHandle('Size and turn of glint 1', 20, -60)
-    const [size, turn] = [await value('Size'), await value('Turn')]
+    const [size, turn] = [await value('Size'), await value('Rotation')]
     expect(size).toBeGreaterThan(110)
     expect(turn).toBeGreaterThan(20)
     const byHand = await view(page)
     await undo()
     expect(await value('Size')).toBe(100)
     await type('Size', String(size))
-    await type('Turn', String(turn))
+    await type('Rotation', String(turn))
     expect(await view(page)).toBe(byHand)
     await type('Size', '1.5')
     await type('Size', '99999')

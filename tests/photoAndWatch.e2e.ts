@@ -205,7 +205,7 @@ describe('the photo itself, and what is watched', () => {
     await watch().getByRole('button', { name: 'Go to watchpoint 1' }).click()
     await page.getByRole('button', { name: 'Zoom, 100 %' }).waitFor()
     await page.keyboard.press('w')
-    await watch().getByRole('button', { name: 'Mirror' }).click()
+    await watch().getByRole('button', { name: 'Flip view' }).click()
     await page.getByRole('button', { name: 'Mirrored. Turn it back' }).click()
     expect(await view(page)).toBe(plain)
   })

@@ -23,7 +23,7 @@ import { HEIGHT, WIDTH } from './photo24'
 import { mixedStack } from './stackRows'
 
 const size = { width: WIDTH, height: HEIGHT }
-const LOOKS = ['Steady rain', 'Drizzle', 'Downpour', 'Driving rain']
+const LOOKS = ['steady-rain', 'drizzle', 'downpour', 'driving-rain']
 
 /** Times in Chromium at 1280×800 with a 24-megapixel photo. */
 export async function browserRows(photo: string): Promise<Row[]> {

@@ -19,10 +19,10 @@ export async function effectRows({ photo }: BenchPhoto, kinds?: readonly string[
   const rows: Row[] = []
   for (const { kind, family, label, madeFromEffect, startingLooks } of effectDefinitions) {
     if (madeFromEffect || (kinds && !kinds.includes(kind))) continue
-    for (const { name } of startingLooks) {
+    for (const { id, name } of startingLooks) {
       let changes = 0
       const draw = (): Promise<unknown> => {
-        const node = sceneGraph({ photo, effects: [changed(newEffect(photo, { kind, look: name, id: 'one' }), changes++)], marks })
+        const node = sceneGraph({ photo, effects: [changed(newEffect(photo, { kind, look: id, id: 'one' }), changes++)], marks })
         return pool.renderPixels({ node, grid, rect: gridBounds(grid), tileSize: TILE, priority: priorities.view })
       }
       const { ours } = await alternate(draw, () => 0, RUNS)

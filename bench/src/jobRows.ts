@@ -34,8 +34,8 @@ interface Job {
 }
 
 function jobs(): Job[] {
-  const rain = newEffect(size, { kind: 'rain', look: 'Steady rain', id: 'one' })
-  const veil = newEffect(size, { kind: 'softFocus', look: 'Veil', id: 'one' })
+  const rain = newEffect(size, { kind: 'rain', look: 'steady-rain', id: 'one' })
+  const veil = newEffect(size, { kind: 'softFocus', look: 'veil', id: 'one' })
   Object.assign(veil.controls.shape, { detail: 0 })
   return [
     {

@@ -28,16 +28,16 @@ const BARE_BYTES = 700e6
 
 /** A mixed stack as artists build it, far to near: kind, starting look, and masks of where it is. */
 const mixed: readonly (readonly [EffectKind, string, ...MaskKind[]])[] = [
-  ['haze', 'Blue distance'],
-  ['fog', 'Morning fog', 'luminosity'],
-  ['rain', 'Steady rain'],
-  ['softFocus', 'Veil'],
-  ['lightBloom', 'Night lights'],
-  ['rays', 'Streaming sun', 'ellipse'],
-  ['lowSun', 'Behind the ridge'],
-  ['subjectGlow', 'Rim of light', 'brush'],
-  ['sparkles', 'Sea glitter', 'luminosity', 'line'],
-  ['softFocus', 'Dream bloom', 'luminosity'],
+  ['haze', 'blue-distance'],
+  ['fog', 'morning-fog', 'luminosity'],
+  ['rain', 'steady-rain'],
+  ['softFocus', 'veil'],
+  ['lightBloom', 'night-lights'],
+  ['rays', 'streaming-sun', 'ellipse'],
+  ['lowSun', 'behind-the-ridge'],
+  ['subjectGlow', 'rim-of-light', 'brush'],
+  ['sparkles', 'sea-glitter', 'luminosity', 'line'],
+  ['softFocus', 'dream-bloom', 'luminosity'],
 ]
 
 /** The first `count` of the mixed effects, over and over. */
@@ -99,10 +99,10 @@ export async function fullSizeRows(folder: string, photo: string): Promise<Row[]
     { work: 'The bare photo', ours: first.ms, memory: first.memory, reach: '≤ 0.7 GB', within: first.memory <= BARE_BYTES },
   ]
   for (const { kind, label, startingLooks, family } of effectDefinitions) {
-    const runs = startingLooks.map(({ name }) => ({
+    const runs = startingLooks.map(({ id, name }) => ({
       work: `${label}: ${name}`,
       above: family === 'finish' ? ABOVE_BARE_FINISH_MS : ABOVE_BARE_MS,
-      run: () => job(folder, photo, size24, [newEffect(size24, { kind, look: name, id: 'one' })]),
+      run: () => job(folder, photo, size24, [newEffect(size24, { kind, look: id, id: 'one' })]),
     }))
     rows.push(...(await besideBare(bare, runs)))
   }

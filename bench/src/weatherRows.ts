@@ -40,10 +40,10 @@ export async function weatherRows({ kernels, photo }: BenchPhoto): Promise<Row[]
   const marks = { ...noMarks, horizon: { y: 0.45 * photo.height, turn: 0 } }
   const graphOf = (effect: Effect): GraphNode => sceneGraph({ photo, effects: [effect], marks })
   for (const [kind, look, key] of [
-    ['rain', 'Downpour', 'density'],
-    ['snow', 'Quiet snowfall', 'density'],
-    ['stars', 'Clear night', 'density'],
-    ['dust', 'Motes in the light', 'density'],
+    ['rain', 'downpour', 'density'],
+    ['snow', 'quiet-snowfall', 'density'],
+    ['stars', 'clear-night', 'density'],
+    ['dust', 'motes-in-the-light', 'density'],
   ] as const) {
     const dense = (times: number): GraphNode => {
       const effect = newEffect(photo, { kind, look, id: 'one' })
@@ -60,8 +60,8 @@ export async function weatherRows({ kernels, photo }: BenchPhoto): Promise<Row[]
     rows.push(ratioRow(`${kind}, ${look}: four times as dense`, grown, 'once as dense', 4))
   }
   for (const [kind, look] of [
-    ['snow', 'Quiet snowfall'],
-    ['stars', 'Clear night'],
+    ['snow', 'quiet-snowfall'],
+    ['stars', 'clear-night'],
   ] as const) {
     const node = graphOf(newEffect(photo, { kind, look, id: 'one' }))
     const larger = await alternate(

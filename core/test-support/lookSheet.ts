@@ -18,10 +18,10 @@ const photoOf: Partial<Record<EffectKind, string>> = {
 
 /** What each look of an overlay is laid with: a sample photo, or a drawing. */
 const laid: Record<string, string> = {
-  'As it is': 'ship-lantern',
-  'A sky of its own': 'headland',
-  'Sparks on black': drawing('#000', '#ffb45c', 5),
-  'Cut out of white': drawing('#fff', '#a33225', 26),
+  'as-it-is': 'ship-lantern',
+  'a-sky-of-its-own': 'headland',
+  'sparks-on-black': drawing('#000', '#ffb45c', 5),
+  'cut-out-of-white': drawing('#fff', '#a33225', 26),
 }
 
 const [WIDTH, LABEL, COLUMNS, READ_AT] = [360, 18, 5, 1500]
@@ -39,11 +39,11 @@ export async function lookSheet(kernels: Kernels, photos: URL): Promise<Buffer> 
     return photo
   }
   const looks = effectDefinitions.flatMap(({ kind, label, startingLooks }) =>
-    startingLooks.map(({ name }) => ({ kind, label, look: name })),
+    startingLooks.map(({ id, name }) => ({ kind, label, look: id, name })),
   )
   const height = Math.round((WIDTH * 2) / 3)
   const parts: OverlayOptions[] = []
-  for (const [i, { kind, label, look }] of looks.entries()) {
+  for (const [i, { kind, label, look, name }] of looks.entries()) {
     const photo = await open(photoOf[kind] ?? 'ferry-quay')
     const marks = { ...noMarks, reading: readPhoto(kernels, photo) }
     const effect = newEffect(photo, { kind, look, id: look, marks })
@@ -55,14 +55,14 @@ export async function lookSheet(kernels: Kernels, photos: URL): Promise<Buffer> 
       effect.controls.pattern.picture = { id: other.id, fileName: '', width: other.width, height: other.height }
     }
     if (effect.kind === 'reflection') {
-      effects.unshift(newEffect(photo, { kind: 'sunburst', look: 'Sun between posts', id: 'sun', marks }))
+      effects.unshift(newEffect(photo, { kind: 'sunburst', look: 'sun-between-posts', id: 'sun', marks }))
       effect.controls.pattern.of = 'sun'
     }
     const graph = sceneGraph({ photo, effects, marks })
     const shown = renderAll(evaluatorFor(kernels, photo, ...pictures), graph, photo, WIDTH / photo.width)
     const raw = { width: shown.width, height: shown.height, channels: 4 as const }
     const [left, top] = [(i % COLUMNS) * WIDTH, Math.floor(i / COLUMNS) * (height + LABEL)]
-    const words = `<svg width="${WIDTH}" height="${LABEL}"><text x="4" y="13" font-family="sans-serif" font-size="12" fill="#fff">${label}: ${look}</text></svg>`
+    const words = `<svg width="${WIDTH}" height="${LABEL}"><text x="4" y="13" font-family="sans-serif" font-size="12" fill="#fff">${label}: ${name}</text></svg>`
     const picture = await sharp(Buffer.from(shown.pixels), { raw }).removeAlpha().resize(WIDTH, height, { fit: 'cover' }).png().toBuffer()
     parts.push({ input: picture, left, top: top + LABEL }, { input: Buffer.from(words), left, top })
   }

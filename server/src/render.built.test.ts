@@ -50,7 +50,7 @@ describe('the command line', () => {
     await sharp({ create: { width, height, channels: 3, background: '#000', noise } })
       .png()
       .toFile(join(folder, 'photo.png'))
-    await writeFile(join(folder, 'rain.json'), recipeOf([newEffect({ width, height }, { kind: 'rain', look: 'Downpour', id: 'a' })]))
+    await writeFile(join(folder, 'rain.json'), recipeOf([newEffect({ width, height }, { kind: 'rain', look: 'downpour', id: 'a' })]))
     await writeFile(join(folder, 'empty.json'), recipeOf([]))
     await writeFile(join(folder, 'text.jpg'), 'no picture')
     await writeFile(join(folder, 'wrong.json'), recipeOf([]).replace('"version":1', '"version":"one"'))
@@ -71,7 +71,7 @@ describe('the command line', () => {
     await writeFile(join(folder, 'marks.json'), text({}))
     await writeFile(join(folder, 'odd.json'), text({ marks: { ...marks, focal: 3 } }))
     await writeFile(join(folder, 'lost.json'), text({ depth: { ...depth, file: 'lost.png' } }))
-    await writeFile(join(folder, 'haze.json'), recipeOf([newEffect({ width, height }, { kind: 'haze', look: 'Grey day', id: 'a' })]))
+    await writeFile(join(folder, 'haze.json'), recipeOf([newEffect({ width, height }, { kind: 'haze', look: 'grey-day', id: 'a' })]))
     const asked = { photo: 'photo.png', recipe: 'haze.json' }
     expect(await render({ ...asked, out: 'near.png', marks: 'marks.json' })).toEqual({ code: 0, error: '' })
     expect((await render({ ...asked, out: 'far.png' })).code).toBe(0)
@@ -165,7 +165,7 @@ describe('the command line', () => {
       .toBuffer()
     await writeFile(join(folder, 'cut.png'), cut)
     const file = createHash('sha256').update(cut).digest('hex')
-    const overlay = newEffect({ width, height }, { kind: 'overlay', look: 'As it is', id: 'a' }) as Extract<Effect, { kind: 'overlay' }>
+    const overlay = newEffect({ width, height }, { kind: 'overlay', look: 'as-it-is', id: 'a' }) as Extract<Effect, { kind: 'overlay' }>
     Object.assign(overlay.controls.pattern, { x: 320, y: 210, width: 320 })
     overlay.controls.pattern.picture = { id: cutOutId(inColourId(file)), fileName: 'cut.png', width: 64, height: 42 }
     overlay.controls.shape.border = 0

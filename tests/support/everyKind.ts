@@ -96,11 +96,11 @@ export async function everyKind(thread: Thread, whole: boolean): Promise<Record<
 function scenes(): [title: string, effects: Effect[]][] {
   const kinds = effectDefinitions.filter(({ madeFromEffect }) => !madeFromEffect)
   const alone = effectDefinitions.flatMap(({ kind, startingLooks, madeFromEffect }) =>
-    startingLooks.map(({ name }): [string, Effect[]] => {
-      const effect = newEffect(SIZE, { kind, look: name, id: 'one' })
+    startingLooks.map(({ id }): [string, Effect[]] => {
+      const effect = newEffect(SIZE, { kind, look: id, id: 'one' })
       effect.colour.lit = 60
       if (madeFromEffect) (effect.controls.pattern as { of?: string }).of = 'two'
-      return [`${kind}, ${name}`, madeFromEffect ? [newEffect(SIZE, { kind: 'rain', id: 'two' }), effect] : [effect]]
+      return [`${kind}, ${id}`, madeFromEffect ? [newEffect(SIZE, { kind: 'rain', id: 'two' }), effect] : [effect]]
     }),
   )
   const wide = { width: 4 * SIZE.width, height: 4 * SIZE.height }
@@ -108,7 +108,7 @@ function scenes(): [title: string, effects: Effect[]][] {
     kinds.map(({ kind }) => newEffect(SIZE, { kind, id: kind })),
     (['stars', 'fog', 'softFocus', 'lightBloom', 'rays'] as const).map((kind) => newEffect(wide, { kind, id: kind })),
   ]
-  const joined = newEffect(SIZE, { kind: 'customField', look: 'Fire', id: 'one' }) as Extract<Effect, { kind: 'customField' }>
+  const joined = newEffect(SIZE, { kind: 'customField', look: 'fire', id: 'one' }) as Extract<Effect, { kind: 'customField' }>
   joined.controls.shape.steps.unshift(newFieldStep('second', SIZE))
   return [
     ...alone,

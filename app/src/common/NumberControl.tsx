@@ -7,6 +7,7 @@ import { memo, useCallback, useId, useLayoutEffect, useMemo, useRef } from 'reac
 import { ink } from '../theme'
 import { keysGesture } from './keysGesture'
 import { NumberField } from './NumberField'
+import { numberText } from './numberText'
 
 export interface NumberControlProps {
   readonly control: Control
@@ -45,9 +46,9 @@ const NumberRow = memo(function NumberRow({ control, limits, value, start, onCha
           </Box>
         </Tooltip>
         {changed && (
-          <Tooltip title={`Back to ${start}${control.unit}`}>
+          <Tooltip title={`Back to ${numberText(start, control)}`}>
             <ButtonBase
-              aria-label={`Reset ${control.label} to ${start}`}
+              aria-label={`Reset ${control.label} to ${numberText(start, control)}`}
               onClick={() => onChange(start)}
               sx={{ width: 24, height: 24, m: '-7px -9px -1px -7px', alignSelf: 'end' }}
             >
@@ -55,7 +56,7 @@ const NumberRow = memo(function NumberRow({ control, limits, value, start, onCha
             </ButtonBase>
           </Tooltip>
         )}
-        <NumberField labelledBy={id} value={value} limits={limits} step={control.step} unit={control.unit} onChange={onChange} />
+        <NumberField labelledBy={id} value={value} limits={limits} control={control} onChange={onChange} />
       </Box>
       <Slider
         aria-labelledby={id}

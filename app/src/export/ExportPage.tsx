@@ -135,7 +135,7 @@ function Export({ scene, pool }: { readonly scene: Scene; readonly pool: RenderP
         {chosen.carriesExif && (
           <FormControlLabel
             control={<Switch checked={keepsPlace} onChange={(_, next) => setKeepsPlace(next)} />}
-            label="Keep where the photo was taken"
+            label="Keep GPS location"
             sx={{ ml: 0, gap: 2, mt: 2 }}
           />
         )}

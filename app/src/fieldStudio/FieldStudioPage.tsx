@@ -4,7 +4,7 @@ import ToggleButton from '@mui/material/ToggleButton'
 import ToggleButtonGroup from '@mui/material/ToggleButtonGroup'
 import { ArrowUUpLeft } from '@phosphor-icons/react/dist/csr/ArrowUUpLeft'
 import { ArrowUUpRight } from '@phosphor-icons/react/dist/csr/ArrowUUpRight'
-import { definitionOf, sceneGraph, type Effect, type GraphNode, type PictureSource } from '@welkinar/core'
+import { definitionOf, sceneGraph, type Effect, type GraphNode, type PictureSource, nameOfEffect } from '@welkinar/core'
 import type { RenderPool } from '@welkinar/core/pool'
 import { useRef, useState, type ReactNode } from 'react'
 import { Link, useParams } from 'react-router'
@@ -90,7 +90,7 @@ function Studio({ pool, source, effect, sceneId }: StudioProps) {
             <Box component="h1" sx={{ m: 0, fontSize: 17, fontWeight: 650 }}>
               Field studio
             </Box>
-            <Box sx={{ color: ink.secondary, minWidth: 0, overflow: 'hidden', textOverflow: 'ellipsis' }}>{effect.name}</Box>
+            <Box sx={{ color: ink.secondary, minWidth: 0, overflow: 'hidden', textOverflow: 'ellipsis' }}>{nameOfEffect(effect)}</Box>
           </Box>
           <CommandIcon command={commands[0]} icon={<ArrowUUpLeft size={18} />} />
           <CommandIcon command={commands[1]} icon={<ArrowUUpRight size={18} />} />

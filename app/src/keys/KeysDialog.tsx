@@ -142,7 +142,7 @@ function KeyRow({ id, label, asking, onAsk, nameOf }: KeyRowProps) {
             Take it
           </Button>
           <Button variant="text" onClick={stop}>
-            Leave it
+            Cancel
           </Button>
         </Box>
       )}

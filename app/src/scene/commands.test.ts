@@ -71,7 +71,7 @@ const { change } = useScene.getState()
 const commands: Readonly<Record<string, (from: (index: number) => number, value: number) => void>> = {
   addEffect(from) {
     const { kind, startingLooks } = of(effectDefinitions, from(0))
-    const look = of(startingLooks, from(1)).name
+    const look = of(startingLooks, from(1)).id
     const effect = newEffect(photo, { kind, look, id: crypto.randomUUID(), place: of(depthPlaces, from(2)) })
     change(`Add ${look}`, (draft) => insertEffect(draft, effect))
   },

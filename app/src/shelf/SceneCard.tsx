@@ -1,3 +1,4 @@
+import { nameOfEffect } from '@welkinar/core'
 import Box from '@mui/material/Box'
 import Button from '@mui/material/Button'
 import IconButton from '@mui/material/IconButton'
@@ -72,7 +73,7 @@ function describe({ scene, edited }: ShelfEntry): string {
     scene.effects.length === 0
       ? 'no effects yet'
       : scene.effects
-          .map((effect) => effect.name.toLowerCase())
+          .map((effect) => nameOfEffect(effect).toLowerCase())
           .slice(0, 3)
           .join(', ')
   return `${kinds} · ${((width * height) / 1e6).toFixed(1)} megapixels · ${when}`

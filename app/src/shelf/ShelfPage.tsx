@@ -115,9 +115,9 @@ export function ShelfPage() {
       <Dialog open={offer !== undefined} onClose={() => setOffer(undefined)} slotProps={{ paper: { 'aria-label': 'A large photo' } }}>
         <DialogContent>{offer?.message}</DialogContent>
         <DialogActions>
-          <Button onClick={() => setOffer(undefined)}>Leave it</Button>
+          <Button onClick={() => setOffer(undefined)}>Cancel</Button>
           <Button variant="contained" onClick={() => offer && add(offer.file, true)}>
-            Open it reduced
+            Open at reduced size
           </Button>
         </DialogActions>
       </Dialog>

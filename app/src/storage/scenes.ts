@@ -1,4 +1,4 @@
-import { checkedScene, noGroundwork, Refusal, upgradeFromVersion1, UserProblem, type CheckedScene } from '@welkinar/core'
+import { checkedScene, noGroundwork, Refusal, upgradePart, UserProblem, type CheckedScene } from '@welkinar/core'
 import type { Patch } from 'immer'
 import { database, type HistoryEntry, type StoredPhoto, type StoredScene } from './database'
 import { addPicture, idsInUse } from './photos'
@@ -80,7 +80,7 @@ function ofScene(id: string) {
 
 /** Entries may be older than the document that they lead to. */
 function upgraded(entry: HistoryEntry): HistoryEntry {
-  return { ...entry, patches: upgradeFromVersion1(entry.patches) as Patch[], inverse: upgradeFromVersion1(entry.inverse) as Patch[] }
+  return { ...entry, patches: upgradePart(entry.patches) as Patch[], inverse: upgradePart(entry.inverse) as Patch[] }
 }
 
 /**

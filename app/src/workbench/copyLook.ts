@@ -10,6 +10,7 @@ import {
   type Recipe,
   type Stack,
   type Where,
+  nameOfEffect,
 } from '@welkinar/core'
 import { showNotice, showProblem } from '../common/notices'
 import { openedScene, type OpenScene } from '../scene/openScene'
@@ -28,7 +29,7 @@ export function copyLook(effect: Effect): void {
   const recipe: Recipe = {
     format: 'welkinar-recipe',
     ...documentVersion,
-    name: effect.name,
+    name: nameOfEffect(effect),
     madeFor: { width, height },
     effects: [{ ...effect, group: null }],
     groups: [],
@@ -38,7 +39,7 @@ export function copyLook(effect: Effect): void {
   }
   database.settings
     .put({ name: SETTING, value: JSON.stringify(recipe) })
-    .then(() => showNotice(`The look of ${effect.name} was copied.`))
+    .then(() => showNotice(`The look of ${nameOfEffect(effect)} was copied.`))
     .catch((error: unknown) => showProblem(error, 'Copying the look'))
 }
 
@@ -61,11 +62,11 @@ async function paste(effect: Effect): Promise<void> {
 export function wearStack(effect: Effect, stack: Stack): void {
   const [look] = stack.effects
   if (!look) return
-  useScene.getState().change(`Look of ${look.name}`, (draft) => {
+  useScene.getState().change(`Look of ${nameOfEffect(look)}`, (draft) => {
     const target = draft.effects.find(({ id }) => id === effect.id)
     if (!target) return
-    const { controls, colour, where, region, mix } = wearLook(effect, look)
-    Object.assign(target, { controls, colour, where: withNewMaskIds(where), region: region && withNewMaskIds(region), mix })
+    const { look: begun, controls, colour, where, region, mix } = wearLook(effect, look)
+    Object.assign(target, { look: begun, controls, colour, where: withNewMaskIds(where), region: region && withNewMaskIds(region), mix })
     const known = new Set(draft.pinned.map(({ id }) => id))
     draft.pinned.push(...stack.pinned.filter(({ id }) => !known.has(id)))
   })

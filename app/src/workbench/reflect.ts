@@ -1,4 +1,4 @@
-import { definitionOf, newEffect, noMarks, waterlineOf, type Effect, type PictureSource } from '@welkinar/core'
+import { definitionOf, newEffect, noMarks, waterlineOf, type Effect, type PictureSource, nameOfEffect } from '@welkinar/core'
 import { showNotice } from '../common/notices'
 import { select, useScene } from '../scene/sceneStore'
 
@@ -7,7 +7,7 @@ export function reflect(effect: Effect, source: Pick<PictureSource, 'photo' | 'm
   if (definitionOf(effect.kind).madeFromEffect) return showNotice('This is a reflection already.')
   const made = newEffect(source.photo, { kind: 'reflection', place: effect.place, id: crypto.randomUUID() })
   Object.assign(made.controls.pattern, { of: effect.id })
-  made.name = `${effect.name} in the water`.slice(0, 80)
+  made.name = `${nameOfEffect(effect)} in the water`.slice(0, 80)
   made.group = effect.group
   const done = useScene.getState().change('Reflect in the water', ({ effects }) => {
     effects.splice(effects.findIndex(({ id }) => id === effect.id) + 1, 0, made)

@@ -32,7 +32,7 @@ export const colourSpaces = {
   },
   displayP3: {
     label: 'Display-P3',
-    hint: 'For screens and further work in the wider space. The colours are the same.',
+    hint: 'For screens and further work in it. The colours are the same.',
     fromSrgb: [
       [0.8224619688, 0.1775380312, 0],
       [0.0331941989, 0.9668058011, 0],

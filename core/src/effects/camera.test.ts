@@ -19,8 +19,8 @@ beforeAll(async () => {
 })
 
 const photo = { width: 1200, height: 800 }
-const rainStart = rain.startingLooks.find(({ name }) => name === 'Rain by the camera')!.controls
-const snowStart = snow.startingLooks.find(({ name }) => name === 'Snow by the camera')!.controls
+const rainStart = rain.startingLooks.find(({ id }) => id === 'rain-by-the-camera')!.controls
+const snowStart = snow.startingLooks.find(({ id }) => id === 'snow-by-the-camera')!.controls
 
 const rainOf = (pattern: Partial<RainControls['pattern']>, shape: Partial<RainControls['shape']> = {}): RainControls => ({
   pattern: { ...rainStart.pattern, ...pattern },

@@ -6,7 +6,14 @@ import type { Size } from '../planes/grid'
 /** Controls of what falls through the view of a camera. Metres, seconds, millimetres for a frame 36 mm wide. */
 export const cameraControls = {
   by: choiceControl('Set by', { eye: 'Eye', camera: 'Weather and camera' }).default('eye'),
-  shutter: numberControl({ label: 'Shutter', unit: 's', usual: [0.001, 0.25], hard: [0.0001, 60], step: 0.001 }).default(1 / 60),
+  shutter: numberControl({
+    label: 'Shutter speed',
+    unit: 's',
+    usual: [0.001, 0.25],
+    hard: [0.0001, 60],
+    step: 0.001,
+    written: 'fraction',
+  }).default(1 / 60),
   focalLength: numberControl({
     label: 'Focal length',
     unit: 'mm',
@@ -15,15 +22,15 @@ export const cameraControls = {
     step: 1,
     hint: 'For a frame 36 mm wide.',
   }).default(28),
-  aperture: numberControl({ label: 'Aperture f/', unit: '', usual: [1.4, 16], hard: [0.7, 64], step: 0.1 }).default(5.6),
-  focusDistance: numberControl({ label: 'In focus at', unit: 'm', usual: [0.5, 60], hard: [0.05, 100000], step: 0.1 }).default(12),
+  aperture: numberControl({ label: 'Aperture', unit: '', usual: [1.4, 16], hard: [0.7, 64], step: 0.1, written: 'aperture' }).default(5.6),
+  focusDistance: numberControl({ label: 'Focus distance', unit: 'm', usual: [0.5, 60], hard: [0.05, 100000], step: 0.1 }).default(12),
   nearest: numberControl({
     label: 'Nearest',
     unit: 'm',
     usual: [0.2, 10],
     hard: [0.05, 1000],
     step: 0.1,
-    hint: 'What falls lies between here and the farthest; near things of the scene hide it.',
+    hint: 'What falls begins here; things that stand nearer hide it.',
   }).default(1.5),
   farthest: numberControl({ label: 'Farthest', unit: 'm', usual: [5, 120], hard: [0.1, 5000], step: 1 }).default(60),
 }

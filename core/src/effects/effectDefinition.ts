@@ -70,6 +70,9 @@ export interface EffectScene extends Size {
 
 /** A named set of starting values; lengths are for a photo of 6 megapixels. */
 export interface StartingLook<C> {
+  /** What effects keep of it: it stays when its word changes. Its own among the looks of the kind. */
+  readonly id: string
+  /** The word for it on the screen. */
   readonly name: string
   readonly controls: C
   readonly colour: Omit<Colour, OptionalColour> & Partial<Pick<Colour, OptionalColour>>

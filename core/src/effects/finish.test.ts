@@ -56,12 +56,12 @@ const plain = { warmth: 0, tint: 0, saturation: 0, vibrance: 0, fine: 0, broad: 
 
 describe('adjust', () => {
   it('leaves the picture as it is when all is at 0', () => {
-    const planes = made('adjust', 'Clearer', still, plain)
+    const planes = made('adjust', 'clearer', still, plain)
     every((i) => [0, 1, 2].forEach((k) => expect(planes[k]![i]).toBeCloseTo(photo(k, i), 6)))
   })
 
   it.each([1, -1.5])('exposure %d EV multiplies linear light', (exposure) => {
-    const planes = made('adjust', 'Clearer', { ...still, exposure }, plain)
+    const planes = made('adjust', 'clearer', { ...still, exposure }, plain)
     every((i) => {
       for (const k of [0, 1, 2]) {
         const wanted = decodeSrgb(photo(k, i)) * 2 ** exposure
@@ -96,7 +96,7 @@ describe('adjust', () => {
     const at = (numbers: object, tone: number): number => {
       const flat = photoFrom(kernels, 'flat', 8, 8, new Array<number>(256).fill(Math.round(tone * 255)))
       const other = evaluatorFor(kernels, { ...flat, id: 'photo' })
-      const { controls } = newEffect(size, { kind: 'adjust', look: 'Clearer', id: 'e' })
+      const { controls } = newEffect(size, { kind: 'adjust', look: 'clearer', id: 'e' })
       Object.assign(controls.pattern, still, numbers)
       Object.assign(controls.shape, plain)
       const given = definitionOf('adjust').contribute(controls, effectScene({ width: 8, height: 8 }), [1, 1, 1])
@@ -120,7 +120,7 @@ describe('adjust', () => {
     [{ saturation: -100 }, () => 0],
     [{ vibrance: 60 }, (c: number) => c * (1 + 0.6 * (1 - Math.min(1, 4 * c)) ** 2)],
   ] as const)('%j changes chroma and nothing else', (change, wanted) => {
-    const planes = made('adjust', 'Clearer', still, { ...plain, ...change })
+    const planes = made('adjust', 'clearer', still, { ...plain, ...change })
     every((i) => {
       const before = oklch({ mode: 'rgb', r: photo(0, i), g: photo(1, i), b: photo(2, i) })
       const found = [0, 1, 2].map((k) => planes[k]![i]!)
@@ -139,8 +139,8 @@ describe('colour balance', () => {
       ...{ shadowsRed: 30, shadowsGreen: 0, shadowsBlue: -20, midtonesRed: 10, midtonesGreen: -15, midtonesBlue: 0 },
       ...{ highlightsRed: -10, highlightsGreen: 5, highlightsBlue: 25 },
     }
-    const free = made('colourBalance', 'Under pines', shifts, { luminosity: 'follow' })
-    const kept = made('colourBalance', 'Under pines', shifts, { luminosity: 'keep' })
+    const free = made('colourBalance', 'under-pines', shifts, { luminosity: 'follow' })
+    const kept = made('colourBalance', 'under-pines', shifts, { luminosity: 'keep' })
     every((i) => {
       const y = luma(photo(0, i), photo(1, i), photo(2, i))
       // Weights as the docstring of the kernel has them, written out a second time: common practice, no source.
@@ -161,7 +161,7 @@ describe('one hue', () => {
     const oklch = converter('oklch')
     const planes = made(
       'oneHue',
-      'Deeper blues',
+      'deeper-blues',
       { hue: 255, width: 60, softness: 0, pale: 0 },
       { saturation: -50, shift: 0, lightness: 0 },
     )
@@ -171,7 +171,7 @@ describe('one hue', () => {
       // The picture is changed all over; the field says where it counts.
       expect(after.c).toBeCloseTo(0.5 * before.c, 3)
     })
-    const { controls } = newEffect(size, { kind: 'oneHue', look: 'Deeper blues', id: 'e' })
+    const { controls } = newEffect(size, { kind: 'oneHue', look: 'deeper-blues', id: 'e' })
     Object.assign(controls.pattern, { hue: 255, width: 60, softness: 0, pale: 0 })
     const field = planesOf(definitionOf('oneHue').contribute(controls, effectScene(size), [1, 1, 1]).field)[0]!
     const seen = new Set<boolean>()
@@ -198,7 +198,7 @@ describe('curves', () => {
   ]
 
   it('take each channel through all, and then through its own', () => {
-    const planes = made('curves', 'Gentle S', { all: bent, red: line, green: bent, blue: line })
+    const planes = made('curves', 'gentle-s', { all: bent, red: line, green: bent, blue: line })
     const table = curveTable(bent, 1024)
     const through = (v: number): number => table[Math.round(v * 1024)]!
     every((i) => {
@@ -208,7 +208,7 @@ describe('curves', () => {
   })
 
   it('of lightness only leave hue and saturation: Luminosity of W3C Compositing Level 1', () => {
-    const planes = made('curves', 'Gentle S', { all: bent, red: line, green: line, blue: line }, { keeps: 'lightness' })
+    const planes = made('curves', 'gentle-s', { all: bent, red: line, green: line, blue: line }, { keeps: 'lightness' })
     const table = curveTable(bent, 1024)
     every((i) => {
       const from = [0, 1, 2].map((k) => photo(k, i))
@@ -225,7 +225,7 @@ describe('curves', () => {
 describe('a vignette', () => {
   it('multiplies linear light by what its formula says', () => {
     const pattern = { follows: null, x: 50, y: 30, size: 90, roundness: 0, softness: 100 }
-    const planes = made('vignette', 'Quiet corners', pattern, { darken: 1, lift: 0.5, spare: 0 })
+    const planes = made('vignette', 'quiet-corners', pattern, { darken: 1, lift: 0.5, spare: 0 })
     every((i) => {
       const [x, y] = [(i % size.width) + 0.5, Math.floor(i / size.width) + 0.5]
       const radius = (side: number): number => Math.SQRT2 * 0.9 * (side / 2)
@@ -247,7 +247,7 @@ describe('grain', () => {
     [0.8, 60, 'own'],
     [5, 0, 'one'],
   ])('of %d px, clumping %d, is as strong as set, about mid-grey, and as fine', (grains, clumping, colours) => {
-    const planes = made('grain', 'Fine grain', { size: grains, clumping, colours, seed: 5 }, { strength: 10 })
+    const planes = made('grain', 'fine-grain', { size: grains, clumping, colours, seed: 5 }, { strength: 10 })
     const [red, green] = [planes[0]!, planes[1]!]
     const mean = (values: Float32Array): number => values.reduce((sum, v) => sum + v, 0) / count
     const deviation = Math.sqrt(red.reduce((sum, v) => sum + (v - mean(red)) ** 2, 0) / count)
@@ -268,9 +268,9 @@ describe('grain', () => {
 
 describe('sharpening', () => {
   it('adds what a pixel differs from its surroundings by luma, beyond the threshold', () => {
-    const sharp = made('sharpen', 'Crisp', { by: 'unsharp', radius: 1.5 }, { strength: 100, threshold: 20 })
-    const twice = made('sharpen', 'Crisp', { by: 'unsharp', radius: 1.5 }, { strength: 200, threshold: 20 })
-    const raw = made('sharpen', 'Crisp', { by: 'unsharp', radius: 1.5 }, { strength: 100, threshold: 0 })
+    const sharp = made('sharpen', 'crisp', { by: 'unsharp', radius: 1.5 }, { strength: 100, threshold: 20 })
+    const twice = made('sharpen', 'crisp', { by: 'unsharp', radius: 1.5 }, { strength: 200, threshold: 20 })
+    const raw = made('sharpen', 'crisp', { by: 'unsharp', radius: 1.5 }, { strength: 100, threshold: 0 })
     every((i) => {
       const added = sharp[0]![i]! - photo(0, i)
       const difference = raw[0]![i]! - photo(0, i)
@@ -286,7 +286,7 @@ describe('sharpening', () => {
 
 describe('a fringe', () => {
   it('draws red larger and blue smaller about the middle, and leaves green', () => {
-    const planes = made('fringe', 'A touch', { red: 30, blue: -30 })
+    const planes = made('fringe', 'a-touch', { red: 30, blue: -30 })
     every((i) => expect(planes[1]![i]).toBeCloseTo(photo(1, i), 6))
     const [row, middle] = [20, { x: 48, y: 32 }]
     for (let x = 10; x < 86; x += 5) {

@@ -40,7 +40,7 @@ const outside: SceneMarks = { ...inside, lights: [light(1700, -500)] }
 
 const looks = effectDefinitions
   .filter(({ family, madeFromEffect }) => !madeFromEffect && family !== 'weather')
-  .flatMap(({ kind, startingLooks }) => sampled(startingLooks).map(({ name }) => [kind, name] as const))
+  .flatMap(({ kind, startingLooks }) => sampled(startingLooks).map(({ id }) => [kind, id] as const))
 
 /** As wide as on a photo of 3.8 megapixels, so that this smaller one shows a part of such a photo; places as on this one. */
 function effectOf(kind: EffectKind, look: string): Effect {

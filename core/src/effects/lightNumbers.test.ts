@@ -45,7 +45,7 @@ describe('a glow line', () => {
   ])('%i px wide has a halo of %i px that is as bright at the line as it says', (lineWidth, middleRadius) => {
     const across = (y: number) => ({ x: y, y: 160, inX: 0, inY: 0, outX: 0, outY: 0 })
     const paths = [[across(-2000), across(2000)]]
-    const { controls } = effectOf('glowLine', 'Neon tube', {
+    const { controls } = effectOf('glowLine', 'neon-tube', {
       pattern: { paths, width: lineWidth, taper: 0, hardness: 100 },
       shape: { sharp: 0, tight: 0, middle: 30, middleRadius, wide: 0, spill: 0 },
     })
@@ -68,7 +68,7 @@ describe('aperture', () => {
     [9, 18],
     [11, 22],
   ])('of %i blades makes %i spikes', (blades, spikes) => {
-    const { controls } = effectOf('sunburst', 'Small aperture', {
+    const { controls } = effectOf('sunburst', 'small-aperture', {
       pattern: { by: 'blades', blades, follows: null, x: 240.3, y: 160.8, reach: 150, thickness: 1.5 },
     })
     const field = planeOf(evaluatorFor(kernels), definitionOf('sunburst').pattern(controls, effectScene(size)), size)
@@ -96,7 +96,7 @@ describe('aperture', () => {
 
   it('draws none for a count of 0, and 360 without trouble', () => {
     for (const count of [0, 360]) {
-      const { controls } = effectOf('sunburst', 'Sun between posts', { pattern: { count, follows: null, x: 240, y: 160, reach: 100 } })
+      const { controls } = effectOf('sunburst', 'sun-between-posts', { pattern: { count, follows: null, x: 240, y: 160, reach: 100 } })
       const field = planeOf(evaluatorFor(kernels), definitionOf('sunburst').pattern(controls, effectScene(size)), size)
       const beside = field[160 * width + 300]!
       const most = field.reduce((a, b) => Math.max(a, b), 0)
@@ -137,7 +137,7 @@ describe('soft focus', () => {
     [21, 4, 100],
   ])('Bloom without contrast on photo %i, %i px at %i %%, is blur and Screen of sharp', async (seed, radius, amount) => {
     const { photo, rgb } = photoOf(seed)
-    const one = effectOf('softFocus', 'Dream bloom', { ...bare, pattern: { radius, contrast: 0, brightness: 0 }, mix: { amount } })
+    const one = effectOf('softFocus', 'dream-bloom', { ...bare, pattern: { radius, contrast: 0, brightness: 0 }, mix: { amount } })
     const ours = renderAll(evaluatorFor(kernels, photo), sceneGraph({ photo, effects: [one] }), size)
     const blurred = await sharp(rgb, raw)
       .blur({ sigma: radius, ...exactBlur })
@@ -157,7 +157,7 @@ describe('soft focus', () => {
     [9, 10, 20],
   ])('Veil without contrast on photo %i, %i px at %i %%, is blur and a fade of sharp', async (seed, radius, amount) => {
     const { photo, rgb } = photoOf(seed)
-    const one = effectOf('softFocus', 'Veil', { ...bare, pattern: { radius, contrast: 0, brightness: 0 }, mix: { amount } })
+    const one = effectOf('softFocus', 'veil', { ...bare, pattern: { radius, contrast: 0, brightness: 0 }, mix: { amount } })
     const ours = renderAll(evaluatorFor(kernels, photo), sceneGraph({ photo, effects: [one] }), size)
     const blurred = await sharp(rgb, raw)
       .blur({ sigma: radius, ...exactBlur })
@@ -169,7 +169,7 @@ describe('soft focus', () => {
 
   it('Pair is Multiply and Screen of sharp', async () => {
     const { photo, rgb } = photoOf(5)
-    const one = effectOf('softFocus', 'Dark and light', {
+    const one = effectOf('softFocus', 'dark-and-light', {
       ...bare,
       pattern: { radius: 9, lightRadius: 5, contrast: 0, brightness: 0 },
       shape: { ...bare.shape, darkening: 100 },
@@ -202,11 +202,11 @@ describe('soft focus', () => {
     [4000, 3000, 12.5],
     [7348, 4899, 37.5],
   ])('a veil on %i × %i has %d px', (w, h, radius) => {
-    const { controls, mix } = newEffect({ width: w, height: h }, { kind: 'softFocus', look: 'Veil', id: 'a' })
+    const { controls, mix } = newEffect({ width: w, height: h }, { kind: 'softFocus', look: 'veil', id: 'a' })
     expect((controls.pattern as { radius: number }).radius).toBeCloseTo(radius, 1)
     expect(mix.amount).toBeGreaterThanOrEqual(10)
     expect(mix.amount).toBeLessThanOrEqual(20)
-    const pair = newEffect({ width: 6000, height: 4000 }, { kind: 'softFocus', look: 'Dark and light', id: 'b' })
+    const pair = newEffect({ width: 6000, height: 4000 }, { kind: 'softFocus', look: 'dark-and-light', id: 'b' })
     expect((pair.controls.pattern as { radius: number }).radius).toBeCloseTo(35, 6)
     expect(pair.mix.amount).toBe(65)
   })
@@ -223,7 +223,7 @@ describe('soft focus', () => {
     const lift = (radius: number) => {
       const one = effectOf(
         'softFocus',
-        'Dream bloom',
+        'dream-bloom',
         { ...bare, pattern: { radius, contrast: 0, brightness: 0 }, mix: { amount: 40 } },
         side,
       )
@@ -253,7 +253,7 @@ describe('soft focus', () => {
         evaluator,
         sceneGraph({
           photo,
-          effects: [effectOf('softFocus', 'Veil', { ...bare, shape: { ...bare.shape, detail }, mix: { amount: 60 }, region })],
+          effects: [effectOf('softFocus', 'veil', { ...bare, shape: { ...bare.shape, detail }, mix: { amount: 60 }, region })],
         }),
         size,
       ).pixels
@@ -292,7 +292,7 @@ describe('subject glow and glow line', () => {
       wideRadius: radii[2],
       spill: 0,
     }
-    const one = effectOf('subjectGlow', 'Lit from within', {
+    const one = effectOf('subjectGlow', 'lit-from-within', {
       shape,
       region,
       where: everywhere,
@@ -335,7 +335,7 @@ describe('subject glow and glow line', () => {
   it('behind its subject leaves the subject as it is', () => {
     const photo = photoFrom(kernels, 'p', width, height, samplePixels(width, height, 3))
     const evaluator = evaluatorFor(kernels, photo)
-    const one = effectOf('subjectGlow', 'Rim of light', { region, shape: { spill: 0 } })
+    const one = effectOf('subjectGlow', 'rim-of-light', { region, shape: { spill: 0 } })
     const [bare, lit] = [[], [one]].map((effects) => renderAll(evaluator, sceneGraph({ photo, effects }), size).pixels)
     const at = (pixels: Uint8ClampedArray, x: number, y: number) => [...pixels.subarray(4 * (y * width + x), 4 * (y * width + x) + 3)]
     expect(at(lit!, 240, 160)).toEqual(at(bare!, 240, 160))
@@ -344,12 +344,12 @@ describe('subject glow and glow line', () => {
 
   // Common practice, no source: three blurs of 5, 20–25 and 50 px around a line of 5 px; pure white must take a tint.
   it('starts with the blurs of the trade, and pure white takes a tint', () => {
-    const { controls } = newEffect({ width: 3000, height: 2000 }, { kind: 'glowLine', look: 'Warm trail', id: 'a' })
+    const { controls } = newEffect({ width: 3000, height: 2000 }, { kind: 'glowLine', look: 'warm-trail', id: 'a' })
     expect(controls.pattern).toMatchObject({ width: 5 })
     expect(controls.shape).toMatchObject({ tightRadius: 5, middleRadius: 22, wideRadius: 50 })
     const black = photoFrom(kernels, 'p', width, height, new Array(width * height).fill([0, 0, 0, 255]).flat())
     const corner = (x: number, y: number) => ({ x, y, inX: 0, inY: 0, outX: 0, outY: 0 })
-    const line = effectOf('glowLine', 'Warm trail', {
+    const line = effectOf('glowLine', 'warm-trail', {
       pattern: { paths: [[corner(100, 160), corner(380, 160)]], width: 5, taper: 0 },
       mix: { amount: 100 },
       colour: { ramp: null, tint: '#ff3300' },
@@ -370,7 +370,7 @@ describe('a sunburst behind silhouettes', () => {
     const marks = { ...noMarks, lights: [{ id: 'sun', name: 'Sun', x: 649, y: 401, radius: 24, colour: '#ffd49a', strength: 100 }] }
     const evaluator = evaluatorFor(kernels, photo)
     const draw = (spill: number | undefined) => {
-      const one = newEffect(info, { kind: 'sunburst', look: 'Rays through haze', id: 'a' })
+      const one = newEffect(info, { kind: 'sunburst', look: 'rays-through-haze', id: 'a' })
       if (spill !== undefined) one.where = { ...one.where, hold: 100 - spill }
       return renderAll(evaluator, sceneGraph({ photo, effects: spill === undefined ? [] : [one], marks }), info)
     }
@@ -406,15 +406,15 @@ describe('a custom field', () => {
 
   it('is made from a picture, and from the pattern of another effect, which it follows', () => {
     const half = draw(
-      effectOf('customField', 'Scan lines', {
+      effectOf('customField', 'scan-lines', {
         pattern: { source: 'picture', picture: { id: 'picture', fileName: 'a.png', width, height } },
       }),
     )
     expect([half[160 * width + 40], half[160 * width + 440]]).toEqual([1, 0])
-    const burst = effectOf('sunburst', 'Small aperture', { pattern: { follows: null, x: 100, y: 100 } })
-    const field = draw(effectOf('customField', 'Scan lines', { pattern: { source: 'effect', of: burst.id } }), burst)
+    const burst = effectOf('sunburst', 'small-aperture', { pattern: { follows: null, x: 100, y: 100 } })
+    const field = draw(effectOf('customField', 'scan-lines', { pattern: { source: 'effect', of: burst.id } }), burst)
     expect(field[100 * width + 100]).toBeGreaterThan(0.9)
-    expect(draw(effectOf('customField', 'Scan lines', { pattern: { source: 'effect', of: 'gone' } })).every((value) => value === 0)).toBe(
+    expect(draw(effectOf('customField', 'scan-lines', { pattern: { source: 'effect', of: 'gone' } })).every((value) => value === 0)).toBe(
       true,
     )
   })
@@ -424,17 +424,17 @@ describe('odd values of light', () => {
   const photo = () => photoFrom(kernels, 'p', width, height, samplePixels(width, height, 9))
 
   it.each([
-    ['rays', 'Streaming sun', { pattern: { follows: null, x: -90000, y: 70000 } }],
-    ['rays', 'Streaming sun', { pattern: { length: 20000 } }],
-    ['rays', 'Shafts from above', { pattern: { follows: null, x: 200, y: 100, toX: 200, toY: 100 } }],
-    ['sunburst', 'Rays through haze', { pattern: { follows: null, x: 100000, y: -100000 } }],
-    ['softFocus', 'Dream bloom', { pattern: { radius: 6000 } }],
-    ['lightBloom', 'Night lights', { shape: { radius: 6000, reach: 60 } }],
-    ['lamp', 'Street lamp', { pattern: { toX: 400, toY: 60, follows: null, x: 400, y: 60, inner: 89, outer: 0.5 } }],
-    ['glowLine', 'Warm trail', { pattern: { paths: [[{ x: 50, y: 50, inX: 0, inY: 0, outX: 0, outY: 0 }]] } }],
-    ['glowLine', 'Warm trail', { pattern: { paths: [] } }],
-    ['sparkles', 'Sea glitter', { pattern: { count: 0 } }],
-    ['subjectGlow', 'Rim of light', { region: { masks: [], hold: 100 } }],
+    ['rays', 'streaming-sun', { pattern: { follows: null, x: -90000, y: 70000 } }],
+    ['rays', 'streaming-sun', { pattern: { length: 20000 } }],
+    ['rays', 'shafts-from-above', { pattern: { follows: null, x: 200, y: 100, toX: 200, toY: 100 } }],
+    ['sunburst', 'rays-through-haze', { pattern: { follows: null, x: 100000, y: -100000 } }],
+    ['softFocus', 'dream-bloom', { pattern: { radius: 6000 } }],
+    ['lightBloom', 'night-lights', { shape: { radius: 6000, reach: 60 } }],
+    ['lamp', 'street-lamp', { pattern: { toX: 400, toY: 60, follows: null, x: 400, y: 60, inner: 89, outer: 0.5 } }],
+    ['glowLine', 'warm-trail', { pattern: { paths: [[{ x: 50, y: 50, inX: 0, inY: 0, outX: 0, outY: 0 }]] } }],
+    ['glowLine', 'warm-trail', { pattern: { paths: [] } }],
+    ['sparkles', 'sea-glitter', { pattern: { count: 0 } }],
+    ['subjectGlow', 'rim-of-light', { region: { masks: [], hold: 100 } }],
   ] as const)('%s, %s with %j gives a picture', (kind, look, change) => {
     const taken = photo()
     const one = effectSchema.parse(effectOf(kind, look, change as unknown as Change))
@@ -446,7 +446,7 @@ describe('odd values of light', () => {
   it('an outline of two points is no region', () => {
     const taken = photo()
     const path = { hole: false, corners: [1, 2].map((k) => ({ x: 100 * k, y: 100, inX: 0, inY: 0, outX: 0, outY: 0 })) }
-    const one = effectOf('subjectGlow', 'Rim of light', { region: { masks: [maskOf(size, 'outline', { paths: [path] })], hold: 100 } })
+    const one = effectOf('subjectGlow', 'rim-of-light', { region: { masks: [maskOf(size, 'outline', { paths: [path] })], hold: 100 } })
     const [bare, lit] = [[], [one]].map(
       (effects) => renderAll(evaluatorFor(kernels, taken), sceneGraph({ photo: taken, effects }), size).pixels,
     )
@@ -459,7 +459,7 @@ describe('odd values of light', () => {
     ['reach', -1],
     ['strength', Infinity],
   ])('a %s of %s is refused with its limits', (key, value) => {
-    const one = effectOf('sunburst', 'Sun between posts', { pattern: { [key]: value } })
+    const one = effectOf('sunburst', 'sun-between-posts', { pattern: { [key]: value } })
     expect(effectSchema.safeParse(one).error?.issues[0]?.path.at(-1)).toBe(key)
   })
 })

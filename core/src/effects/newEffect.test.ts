@@ -27,7 +27,7 @@ describe('a new effect starts where the photo wants it', () => {
 
   it('shafts, which take no light from the photo, start as on any other', () => {
     const shafts = (few: number) =>
-      newEffect(photo, { kind: 'rays', look: 'Shafts from above', id: 'r', marks: read({ brights: { few, many: 0.02 } }) }).controls
+      newEffect(photo, { kind: 'rays', look: 'shafts-from-above', id: 'r', marks: read({ brights: { few, many: 0.02 } }) }).controls
     expect(shafts(0.05)).toEqual(shafts(1))
   })
 
@@ -85,7 +85,7 @@ describe('a new effect starts where the photo wants it', () => {
 
   it('a bloom is wide enough to be seen on small pictures too', () => {
     const radius = (width: number, height: number) =>
-      (newEffect({ width, height }, { kind: 'softFocus', look: 'Dream bloom', id: 'b' }).controls.pattern as { radius: number }).radius
+      (newEffect({ width, height }, { kind: 'softFocus', look: 'dream-bloom', id: 'b' }).controls.pattern as { radius: number }).radius
     expect(radius(6000, 4000)).toBeCloseTo(60, 0)
     expect(radius(600, 400)).toBe(20)
   })

@@ -11,7 +11,7 @@ import { definitionOf, effectSchema, type Effect, type EffectKind } from './regi
 
 interface NewEffectOptions {
   readonly kind: EffectKind
-  /** Name of one of the kind's starting looks; the first if not given. */
+  /** Id of one of the kind's starting looks; the first if not given. */
   readonly look?: string
   readonly place?: DepthPlace
   /** What is marked or read in the photo: what shines begins at its light. */
@@ -25,13 +25,14 @@ interface NewEffectOptions {
 /** An effect with its starting values, lengths fitted to the photo. @throws Error if the kind or the look does not exist */
 export function newEffect(photo: Size, options: NewEffectOptions): Effect {
   const definition = definitionOf(options.kind)
-  const look = options.look ? definition.startingLooks.find(({ name }) => name === options.look) : definition.startingLooks[0]
-  if (!look) throw new Error(`${definition.label} has no starting look named “${options.look}”.`)
+  const look = options.look ? definition.startingLooks.find(({ id }) => id === options.look) : definition.startingLooks[0]
+  if (!look) throw new Error(`${definition.label} has no starting look “${options.look}”.`)
   const fit = evenFit(lengthFactor(photo))
   const made = effectSchema.parse({
     id: options.id,
     kind: definition.kind,
-    name: look.name,
+    look: look.id,
+    name: '',
     on: true,
     place: options.place ?? definition.place,
     controls: startingControls(definition, fitLengths(definition.controls, look.controls, fit), photo),

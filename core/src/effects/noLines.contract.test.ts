@@ -68,7 +68,7 @@ function greatestStep(values: Float32Array, width: number, height: number): numb
 describe('an effect draws no line of its own', () => {
   const looks = effectDefinitions
     .filter(({ kind, madeFromEffect }) => !madeFromEffect && !lines.includes(kind))
-    .flatMap(({ kind, startingLooks }) => startingLooks.map(({ name }) => [kind, name] as const))
+    .flatMap(({ kind, startingLooks }) => startingLooks.map(({ id }) => [kind, id] as const))
 
   it.each(looks)('%s, %s', (kind, look) => {
     for (const [name, { photo, evaluator, marks, bare }] of made) {

@@ -17,11 +17,11 @@ const scene = { ...size, marks: noMarks }
 const middle = { x: 140, y: 90 }
 
 const kinds = {
-  rain: { look: 'Steady rain', pattern: { layers: 1, density: 3, dropSize: 3 }, shape: { windVariation: 0, length: 4 } },
-  snow: { look: 'First flakes', pattern: { layers: 1, density: 2, flakeSize: 8 }, shape: { drift: 0, length: 0 } },
-  dust: { look: 'Fine dust', pattern: { density: 30, size: 9 }, shape: { drift: 0 } },
-  fog: { look: 'Morning fog', pattern: { layers: 1, scale: 120, octaves: 2 }, shape: { byDistance: 0, height: 0 } },
-  customField: { look: 'Scan lines', pattern: { source: 'smooth', sizeX: 60, sizeY: 40, octaves: 2 }, shape: { steps: [] } },
+  rain: { look: 'steady-rain', pattern: { layers: 1, density: 3, dropSize: 3 }, shape: { windVariation: 0, length: 4 } },
+  snow: { look: 'first-flakes', pattern: { layers: 1, density: 2, flakeSize: 8 }, shape: { drift: 0, length: 0 } },
+  dust: { look: 'fine-dust', pattern: { density: 30, size: 9 }, shape: { drift: 0 } },
+  fog: { look: 'morning-fog', pattern: { layers: 1, scale: 120, octaves: 2 }, shape: { byDistance: 0, height: 0 } },
+  customField: { look: 'scan-lines', pattern: { source: 'smooth', sizeX: 60, sizeY: 40, octaves: 2 }, shape: { steps: [] } },
 } as const
 
 describe('a box about a pattern', () => {

@@ -20,10 +20,10 @@ describe('what shines over the water', () => {
   }
 
   it.each([
-    ['sunburst', 'Morning star'],
-    ['rays', 'Short burst'],
-    ['lightBloom', 'Night lights'],
-    ['subjectGlow', 'Lit from within'],
+    ['sunburst', 'morning-star'],
+    ['rays', 'short-burst'],
+    ['lightBloom', 'night-lights'],
+    ['subjectGlow', 'lit-from-within'],
   ] as const)('%s, %s is mirrored below the waterline, and follows its light', (kind, look) => {
     // A dim picture with one bright spot where the sun is.
     const pixels = Array.from({ length: size.width * size.height }, (_, i) => {

@@ -15,8 +15,8 @@ function effectOf(kind: EffectKind, look: string, id: string, change: { pattern?
 describe('a copied look', () => {
   it('brings every radius of a glow line, and leaves the lines where they were drawn', () => {
     const corner = { x: 5, y: 6, inX: 0, inY: 0, outX: 0, outY: 0 }
-    const mine = effectOf('glowLine', 'Warm trail', 'mine', { pattern: { paths: [[corner, { ...corner, x: 90 }]] } })
-    const worn = wearLook(mine, effectOf('glowLine', 'Neon tube', 'other', { shape: { wideRadius: 133 } }))
+    const mine = effectOf('glowLine', 'warm-trail', 'mine', { pattern: { paths: [[corner, { ...corner, x: 90 }]] } })
+    const worn = wearLook(mine, effectOf('glowLine', 'neon-tube', 'other', { shape: { wideRadius: 133 } }))
     expect(worn.controls.shape).toMatchObject({ wideRadius: 133 })
     expect(worn.controls.pattern).toMatchObject({ width: 9, paths: [[corner, { ...corner, x: 90 }]] })
     expect(worn.id).toBe('mine')
@@ -24,19 +24,19 @@ describe('a copied look', () => {
   })
 
   it('leaves the subject of a glow and the origin of a sunburst, and gives a region to what has none', () => {
-    const mine = { ...effectOf('subjectGlow', 'Rim of light', 'mine') }
-    const other = effectOf('subjectGlow', 'Cold ember', 'other')
+    const mine = { ...effectOf('subjectGlow', 'rim-of-light', 'mine') }
+    const other = effectOf('subjectGlow', 'cold-ember', 'other')
     const moved = { ...other, region: { masks: other.region!.masks.map((mask) => ({ ...mask, id: 'elsewhere' })), hold: 100 } }
     expect(wearLook(mine, moved).region).toEqual(mine.region)
     expect(wearLook({ ...mine, region: null }, moved).region).toEqual(moved.region)
-    const burst = effectOf('sunburst', 'Morning star', 'a', { pattern: { follows: null, x: 77, y: 88 } })
-    const worn = wearLook(burst, effectOf('sunburst', 'Rays through haze', 'b'))
+    const burst = effectOf('sunburst', 'morning-star', 'a', { pattern: { follows: null, x: 77, y: 88 } })
+    const worn = wearLook(burst, effectOf('sunburst', 'rays-through-haze', 'b'))
     expect(worn.controls.pattern).toMatchObject({ by: 'rays', follows: null, x: 77, y: 88 })
   })
 
   it('of another kind is its colour, mask and mix', () => {
-    const rain = effectOf('rain', 'Downpour', 'a')
-    const glow = effectOf('lightBloom', 'Night lights', 'b')
+    const rain = effectOf('rain', 'downpour', 'a')
+    const glow = effectOf('lightBloom', 'night-lights', 'b')
     const worn = wearLook(rain, glow)
     expect(worn.controls).toEqual(rain.controls)
     expect(worn.mix).toEqual(glow.mix)

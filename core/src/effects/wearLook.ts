@@ -22,5 +22,5 @@ export function wearLook(effect: Effect, look: Effect): Effect {
   if (effect.kind !== look.kind) return dressed
   const { controls } = definitionOf(effect.kind)
   const kept = keptInPlace(controls, effect.controls as Steps, look.controls as Steps)
-  return { ...dressed, controls: kept, region: effect.region?.masks.length ? effect.region : look.region } as Effect
+  return { ...dressed, look: look.look, controls: kept, region: effect.region?.masks.length ? effect.region : look.region } as Effect
 }

@@ -50,7 +50,7 @@ function correlation(a: ArrayLike<number>, b: ArrayLike<number>): number {
 
 const looks = effectDefinitions
   .filter(({ family, madeFromEffect }) => !madeFromEffect && family === 'weather')
-  .flatMap(({ kind, startingLooks }) => sampled(startingLooks).map(({ name }) => [kind, name] as const))
+  .flatMap(({ kind, startingLooks }) => sampled(startingLooks).map(({ id }) => [kind, id] as const))
 
 /** Values for a photo as large as people see it at 1:1, as few as there is room for. */
 function effectOf(kind: EffectKind, look: string, change?: (effect: Effect) => void): Effect {
@@ -92,7 +92,7 @@ describe('each starting look of the weather keeps the rendering contract', () =>
 describe('haze', () => {
   /** Contrast of a black and white edge, in linear light, at a distance, against the one without haze. */
   function contrastAt(distance: number, visibility: number, start: number): number {
-    const one = effectOf('haze', 'Grey day', (effect) => {
+    const one = effectOf('haze', 'grey-day', (effect) => {
       Object.assign((effect.controls as { pattern: object }).pattern, { visibility, start })
       Object.assign((effect.controls as { shape: object }).shape, { unevenness: 0, height: 100, fallOff: 0 })
       effect.mix.amount = 100
@@ -126,7 +126,7 @@ describe('haze', () => {
   )
 
   it('taken out again leaves the photo as it was', () => {
-    const laid = effectOf('haze', 'Grey day', (effect) => {
+    const laid = effectOf('haze', 'grey-day', (effect) => {
       Object.assign((effect.controls as { shape: object }).shape, { unevenness: 0 })
       Object.assign((effect.controls as { pattern: object }).pattern, { visibility: 3000, start: 5 })
     })
@@ -150,7 +150,7 @@ describe('haze', () => {
     const clear = (kept: number, colour = [60, 110, 190]) => {
       const codes = Uint8ClampedArray.from({ length: 64 * 64 * 4 }, (_, k) => [...colour, 255][k % 4]!)
       const blue = photoFrom(kernels, colour.join(' '), 64, 64, codes)
-      const effect = newEffect(blue, { kind: 'haze', look: 'Clearer air', id: 'clear' })
+      const effect = newEffect(blue, { kind: 'haze', look: 'clearer-air', id: 'clear' })
       Object.assign(effect.controls.pattern, { visibility: 1 })
       Object.assign(effect.controls.shape, { kept, height: 0, fallOff: 0 })
       const source = { photo: blue, effects: [{ ...effect, mix: { ...effect.mix, amount: 100 } }] }
@@ -168,7 +168,7 @@ describe('haze', () => {
   })
 
   it('drawn over the distance is what was drawn, with straight lines between', () => {
-    const made = effectOf('haze', 'Grey day', (effect) => {
+    const made = effectOf('haze', 'grey-day', (effect) => {
       Object.assign((effect.controls as { pattern: object }).pattern, { by: 'curve', at10: 0, at32: 20, at100: 60, at320: 60, at1000: 90 })
     })
     const at = (metres: number): number => {
@@ -196,13 +196,13 @@ describe('haze', () => {
 
   it('bluer with distance, when that is asked for', () => {
     const blueAt = (blueing: number) => {
-      const made = effectOf('haze', 'Grey day', (effect) => {
+      const made = effectOf('haze', 'grey-day', (effect) => {
         effect.colour.tint = '#c0c0c0'
         Object.assign((effect.controls as { shape: object }).shape, { blueing, unevenness: 0 })
       })
       const picture = renderAll(
         evaluator,
-        sceneGraph({ photo, effects: [made], depth }, { kind: 'alone', effectId: 'Grey day' }),
+        sceneGraph({ photo, effects: [made], depth }, { kind: 'alone', effectId: 'grey-day' }),
         size,
       ).pixels
       return (y: number) => picture[4 * (y * 960 + 480) + 2]! / Math.max(1, picture[4 * (y * 960 + 480)]!)
@@ -213,7 +213,7 @@ describe('haze', () => {
   })
 
   it('is thicker on what is farther', () => {
-    const field = definitionOf('haze').pattern(effectOf('haze', 'Grey day').controls, {
+    const field = definitionOf('haze').pattern(effectOf('haze', 'grey-day').controls, {
       ...effectScene(size),
       distance: distanceNode(size, noMarks, depth),
     })
@@ -232,7 +232,7 @@ describe('haze', () => {
 
 describe('fog', () => {
   const banks = (seed: number, layers: number) => {
-    const { controls } = effectOf('fog', 'Morning fog', (effect) =>
+    const { controls } = effectOf('fog', 'morning-fog', (effect) =>
       Object.assign((effect.controls as { pattern: object }).pattern, { seed, layers, scale: 90 }),
     )
     return planeOf(evaluator, definitionOf('fog').pattern(controls, effectScene(size)), size, 0.25)
@@ -247,7 +247,7 @@ describe('fog', () => {
 
   it('lies on the ground: nothing of it above its height, all of it below', () => {
     const marks = { ...noMarks, horizon: { y: 320, turn: 0 } }
-    const { controls } = effectOf('fog', 'Ground mist', (effect) =>
+    const { controls } = effectOf('fog', 'ground-mist', (effect) =>
       Object.assign((effect.controls as { shape: object }).shape, { height: 10, fallOff: 10, byDistance: 0 }),
     )
     const shaped = planeOf(evaluator, definitionOf('fog').contribute(controls, effectScene(size, marks), [1, 1, 1]).field, size)

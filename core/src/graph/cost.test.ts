@@ -53,7 +53,7 @@ describe('the cost of a picture', () => {
       const random = randomNumbers(31)
       const { startingLooks } = effectDefinitions.find((definition) => definition.kind === kind)!
       for (const size of sizes) {
-        for (const { name } of startingLooks) checkCost(graphOf(size, [newEffect(size, { kind, look: name, id: 'l' })]), size, kernels)
+        for (const { id } of startingLooks) checkCost(graphOf(size, [newEffect(size, { kind, look: id, id: 'l' })]), size, kernels)
         for (let i = 0; i < 12; i++)
           checkCost(graphOf(size, [randomEffect(size, kind, random, 'usual ends', i % 2 ? 1 : 0.3)]), size, kernels)
       }

@@ -52,7 +52,7 @@ describe('a correction that takes the place of all beneath it', () => {
     const evaluator = new Evaluator(kernels, 3 * BYTES)
     evaluator.addPhoto(photo)
     const grid = gridAt(size, 1)
-    const curves = (id: string, look = 'Gentle S'): Effect => newEffect(size, { kind: 'curves', id, look })
+    const curves = (id: string, look = 'gentle-s'): Effect => newEffect(size, { kind: 'curves', id, look })
     const run = (look: string): string[] => {
       const operations: string[] = []
       const above = ['third', 'fourth', 'fifth'].map((id) => curves(id))
@@ -61,10 +61,10 @@ describe('a correction that takes the place of all beneath it', () => {
       renderTile(evaluator, received.receive(known.send(sceneGraph({ photo, effects }))), grid, gridBounds(grid))
       return operations
     }
-    expect(run('Gentle S')).toContain('gainByMask')
+    expect(run('gentle-s')).toContain('gainByMask')
     // The first change finds out where the next one will be.
-    run('Faded')
-    expect(run('Crossed colours')).not.toContain('gainByMask')
+    run('faded')
+    expect(run('crossed-colours')).not.toContain('gainByMask')
   })
 })
 

@@ -27,7 +27,7 @@ beforeAll(async () => {
   evaluator = evaluatorFor(kernels, photo)
 })
 
-const rain = (id: string) => newEffect({ width: 900, height: 600 }, { kind: 'rain', look: 'Downpour', id })
+const rain = (id: string) => newEffect({ width: 900, height: 600 }, { kind: 'rain', look: 'downpour', id })
 const sourceOf = (part: Partial<PictureSource> = {}): PictureSource => ({ photo, effects: [rain('beneath'), rain('own')], ...part })
 const context = (part?: Partial<PictureSource>) => maskContext(sourceOf(part), 'own')
 

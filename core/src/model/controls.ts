@@ -11,6 +11,8 @@ export interface NumberControl {
   /** What a slider covers. */
   readonly usual: readonly [number, number]
   readonly step: number
+  /** How it is written where not as a plain number: 1/60 s, f/5.6. */
+  readonly written?: 'fraction' | 'aperture'
   readonly hint?: string
 }
 

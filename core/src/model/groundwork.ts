@@ -40,7 +40,7 @@ export const repairSchema = z.strictObject({
   /** The place that it is mended from. */
   fromX: placeControl('x', 'From'),
   fromY: placeControl('y', 'From'),
-  soft: percentControl('Soft edge'),
+  soft: percentControl('Feather'),
   keeps: choiceControl('What is mended', { nothing: 'All, from nearby', texture: 'Tone only' }),
 })
 export type Repair = z.infer<typeof repairSchema>

@@ -12,7 +12,7 @@ export const whereSchema = z.strictObject({
     usual: [0, 100],
     hard: [0, 100],
     step: 1,
-    hint: 'How far the mask may close: at 70 %, black still lets 30 % through.',
+    hint: 'How far the mask may close; at 70 % black lets 30 % through.',
   }),
 })
 export type Where = z.infer<typeof whereSchema>
@@ -44,7 +44,7 @@ export const colourSchema = z.strictObject({
     usual: [1800, 12000],
     hard: [1000, 25000],
     step: 50,
-    hint: 'A candle is 1900 K, a lamp 2800 K, the sun 5200 K, a blue sky 10 000 K.',
+    hint: 'Candle 1900 K, lamp 2800 K, sun 5200 K, blue sky 10 000 K.',
   })
     .nullable()
     .default(null),
@@ -55,7 +55,7 @@ export const colourSchema = z.strictObject({
     usual: [0, 100],
     hard: [0, 100],
     step: 1,
-    hint: 'Brighter in the light of lamps and bright skies, dimmer in unlit air.',
+    hint: 'Brighter near lamps and bright skies, dimmer in unlit air.',
   }).default(0),
   /** Colours by intensity instead of the one colour; null for that one. */
   ramp: rampSchema.nullable().default(null),
@@ -79,7 +79,10 @@ const name = z.string().min(1).max(80)
 /** What every effect has, whatever its kind. */
 export const effectBase = {
   id: idOf('effect'),
-  name,
+  /** Id of the starting look that it was made from; what is not known, or nothing, stands for the first of its kind. */
+  look: z.string().max(80).default(''),
+  /** A name of its own; nothing for that of its look. */
+  name: z.string().max(80),
   on: z.boolean(),
   place: z.enum(depthPlaces),
   /** The group it belongs to. */

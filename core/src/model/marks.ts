@@ -50,7 +50,7 @@ export const regionSchema = z.strictObject({
   id: idOf('region'),
   name: z.string().min(1).max(80),
   distance: numberControl({ label: 'Distance', unit: 'm', usual: [0.5, 200], hard: [0.05, 100000], step: 0.5 }),
-  softness: lengthControl({ label: 'Soft edge', usual: [0, 40], hard: [0, 2000], step: 0.5 }),
+  softness: lengthControl({ label: 'Feather', usual: [0, 40], hard: [0, 2000], step: 0.5 }),
   corners: listOf(cornerSchema, 2000, 'corners', 3),
 })
 export type RegionMark = z.infer<typeof regionSchema>

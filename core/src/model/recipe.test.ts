@@ -73,7 +73,7 @@ describe('recipes', () => {
   })
 
   it('of a newer version and of broken JSON are refused as such', () => {
-    expect(() => parseRecipe(changed('version', 4), 'new.json')).toThrow('“new.json” was made by a newer Welkinar: it has version 4,')
+    expect(() => parseRecipe(changed('version', 4), 'new.json')).toThrow('“new.json” was made by a newer Welkinar: it has version 4')
     expect(() => parseRecipe(changed('minor', 7), 'new.json')).toThrow('“new.json” was made by a newer Welkinar: it has version 3.7,')
     // Of another program's file it says nothing.
     expect(() => parseRecipe('{"version":9}', 'other.json')).toThrow('“other.json” is not a valid recipe: at format')
@@ -122,12 +122,12 @@ describe('starting values', () => {
   })
 
   it('lie inside the usual range of their controls', () => {
-    for (const { name, controls } of rain.startingLooks) {
+    for (const { id, controls } of rain.startingLooks) {
       for (const path of rain.dials) {
         const control = controlOf(schemaAt(rain.controls, path))!
         const value = path.split('.').reduce<unknown>((at, part) => (at as Record<string, unknown>)[part], controls) as number
-        expect(value, `${name}: ${path}`).toBeGreaterThanOrEqual(control.usual[0])
-        expect(value, `${name}: ${path}`).toBeLessThanOrEqual(control.usual[1])
+        expect(value, `${id}: ${path}`).toBeGreaterThanOrEqual(control.usual[0])
+        expect(value, `${id}: ${path}`).toBeLessThanOrEqual(control.usual[1])
         const { least, most } = limitsOf(schemaAt(rain.controls, path))
         expect(least).toBeLessThanOrEqual(control.usual[0])
         expect(most).toBeGreaterThanOrEqual(control.usual[1])
@@ -136,7 +136,7 @@ describe('starting values', () => {
   })
 
   it('refuse a kind or a look that does not exist', () => {
-    expect(() => newEffect(madeFor, { kind: 'rain', look: 'Hail', id: 'a' })).toThrow('no starting look named “Hail”')
+    expect(() => newEffect(madeFor, { kind: 'rain', look: 'hail', id: 'a' })).toThrow('no starting look “hail”')
     expect(() => schemaAt(rain.controls, 'shape.nothing')).toThrow('no control at “shape.nothing”')
   })
 })

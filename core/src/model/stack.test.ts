@@ -13,7 +13,7 @@ import { marksFor, parseMarks } from './marksFile'
 import { parseRecipe, picturesOfStack, stackFor, stackWithout } from './recipe'
 import { picturesOfScene, sceneWithout, untouched, type Scene } from './scene'
 import { emptyStack, withNewIds, type Stack } from './stack'
-import { upgradeDocument, upgradeFromVersion1 } from './upgrade'
+import { upgradeDocument, upgradePart } from './upgrade'
 
 const madeFor = { width: 3000, height: 2000 }
 const other = { width: 1500, height: 4000 }
@@ -26,10 +26,19 @@ describe('documents of version 1', () => {
 
   it('a recipe written by the first version loads, with nothing in it changed', async () => {
     const text = await readFile(first, 'utf8')
-    const old = JSON.parse(text) as { version: number; effects: { where: { masks: object[] }; controls: object; mix: object }[] }
+    const old = JSON.parse(text) as {
+      version: number
+      effects: { name: string; where: { masks: object[] }; controls: object; mix: object }[]
+    }
     expect(old.version).toBe(1)
     const read = parseRecipe(text, 'old.json')
-    expect(read).toMatchObject({ ...old, ...documentVersion, groups: [], pinned: [] })
+    expect(read).toMatchObject({
+      ...old,
+      ...documentVersion,
+      groups: [],
+      pinned: [],
+      effects: old.effects.map((one) => ({ ...one, name: '', look: one.name.toLowerCase() })),
+    })
     expect(read.effects[0]!.where.masks[0]).toMatchObject({ grow: 0, edges: 0, name: '', pinned: null })
     expect(read.effects.map(({ group, colour }) => [group, colour.light])).toEqual(read.effects.map(() => [null, null]))
     expect(() => sceneGraph({ photo: { id: 'p', ...madeFor }, ...stackFor(read, madeFor) })).not.toThrow()
@@ -44,7 +53,7 @@ describe('documents of version 1', () => {
         value: { kind: 'lost', controls: {}, where: { masks: [mask] }, mix: {}, colour: { tint: '#ffffff' } },
       },
     ]
-    expect(upgradeFromVersion1(patches)).toEqual([
+    expect(upgradePart(patches)).toEqual([
       {
         op: 'add',
         path: ['effects', 0],
@@ -61,17 +70,34 @@ describe('documents of version 1', () => {
     ])
     // What a step of an older history puts back by itself: a stroke, a glint, what was read.
     const stroke = { size: 9, hardness: 5, flow: 5, level: 5, pressure: 'size', erase: false, points: [1, 2, 1] }
-    expect(upgradeFromVersion1([{ op: 'add', value: stroke }])).toEqual([{ op: 'add', value: { ...stroke, guides: [], tolerance: 10 } }])
-    expect(upgradeFromVersion1({ x: 1, y: 2, size: 3 })).toEqual({ x: 1, y: 2, size: 3, turn: 0 })
-    expect(upgradeFromVersion1({ method: 3, horizon: null, sky: null, light: null, distance: null })).toMatchObject({
+    expect(upgradePart([{ op: 'add', value: stroke }])).toEqual([{ op: 'add', value: { ...stroke, guides: [], tolerance: 10 } }])
+    expect(upgradePart({ x: 1, y: 2, size: 3 })).toEqual({ x: 1, y: 2, size: 3, turn: 0 })
+    expect(upgradePart({ method: 3, horizon: null, sky: null, light: null, distance: null })).toMatchObject({
       water: null,
       brights: { few: 1, many: 0 },
     })
-    expect(upgradeFromVersion1({ tint: '#000000', light: 'sun' })).toMatchObject({ tint: '#000000', light: 'sun' })
+    expect(upgradePart({ tint: '#000000', light: 'sun' })).toMatchObject({ tint: '#000000', light: 'sun' })
     // Rain as it was before it could be set by weather and camera.
     const { by, rate, nearest, ...before } = rain.startingLooks[0]!.controls.pattern
     const old = { kind: 'rain', controls: { ...rain.startingLooks[0]!.controls, pattern: before }, where: { masks: [] }, mix: {} }
-    expect(upgradeFromVersion1(old)).toMatchObject({ controls: { pattern: { by, rate, nearest, density: before.density } } })
+    expect(upgradePart(old)).toMatchObject({ controls: { pattern: { by, rate, nearest, density: before.density } } })
+  })
+
+  it.each([
+    ['rain', 'Drizzle', { look: 'drizzle', name: '' }],
+    // The word of this look is another now.
+    ['stars', 'Stars drawn long', { look: 'star-trails', name: '' }],
+    // What is called like the look of another kind has that as a name of its own.
+    ['rain', 'Star trails', { name: 'Star trails' }],
+    ['rain', 'Drizzle in the water', { name: 'Drizzle in the water' }],
+  ])('%s called “%s” keeps its look and what it is called, in a document as in the patches of a history', (kind, name, expected) => {
+    const { look: _, ...before } = { ...newEffect(madeFor, { kind: kind as 'rain', id: 'a' }), name }
+    const nameless = expected.name ? { ...before, ...expected } : { ...before, look: '', ...expected }
+    expect(upgradePart([{ op: 'add', value: before }])).toEqual([{ op: 'add', value: nameless }])
+    for (const version of [{ version: 2 }, { version: 3, minor: 0 }, { version: 3 }]) {
+      const document = { format: 'welkinar-recipe', ...version, effects: [before], pinned: [{ effects: [before] }] }
+      expect(upgradeDocument(document)).toEqual({ ...document, ...documentVersion, effects: [nameless], pinned: [{ effects: [nameless] }] })
+    }
   })
 
   it('what is of today stays as it is, wherever it stands: every kind of effect and of mask, the groundwork of a photo', () => {
@@ -79,7 +105,7 @@ describe('documents of version 1', () => {
     const masks = maskDefinitions.map(({ kind }) => maskOf(madeFor, kind))
     const groundwork = { ...untouched.groundwork, tone: noAdjustment, crop: { x: 1, y: 2, width: 30, height: 20, turn: 1 } }
     for (const value of [...effects, ...masks, groundwork, noAdjustment, ...effects.map(({ controls }) => controls)]) {
-      expect(upgradeFromVersion1(value)).toEqual(value)
+      expect(upgradePart(value)).toEqual(value)
     }
   })
 

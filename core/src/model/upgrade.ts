@@ -8,8 +8,23 @@ import { ageOf, documentVersion } from './version'
 
 type Json = Record<string, unknown>
 
+/** Words of looks that are called otherwise now. */
+const formerly: Readonly<Record<string, string>> = { 'Stars drawn long': 'Star trails' }
+
+/** A value of minor version 0 or before, of whatever size: its effects, whose name was the word of their look, keep the look instead. The value itself stays as it is. */
+function withLooks(value: unknown): unknown {
+  if (Array.isArray(value)) return value.map(withLooks)
+  if (typeof value !== 'object' || value === null) return value
+  const all: Json = Object.fromEntries(Object.entries(value).map(([key, item]) => [key, withLooks(item)]))
+  if (!has(all, 'kind', 'controls', 'where', 'mix') || 'look' in all) return all
+  const look = effectDefinitions
+    .find(({ kind }) => kind === all['kind'])
+    ?.startingLooks.find(({ name }) => name === (formerly[String(all['name'])] ?? all['name']))
+  return look ? { ...all, look: look.id, name: '' } : all
+}
+
 /** A value of version 1, of whatever size, with the gaps of its effects, masks and colours filled. The value itself stays as it is. */
-export function upgradeFromVersion1(value: unknown): unknown {
+function upgradeFromVersion1(value: unknown): unknown {
   if (Array.isArray(value)) return value.map(upgradeFromVersion1)
   if (typeof value !== 'object' || value === null) return value
   const entries = Object.entries(value).map(([key, item]) => [key, upgradeFromVersion1(item)] as const)
@@ -39,6 +54,11 @@ function controlsFilled({ kind, controls }: Json): unknown {
   return definition?.controls.safeParse(controls).data ?? controls
 }
 
+/** A part of a document of whatever earlier version, as the patches of a history hold them. The value itself stays as it is. */
+export function upgradePart(value: unknown): unknown {
+  return withLooks(upgradeFromVersion1(value))
+}
+
 /** What scenes and recipes of version 1 did not have. */
 const laterThanVersion1 = {
   'welkinar-scene': { groups: [], pinned: [], marks: { lights: [], horizon: null, waterline: null, focal: null }, depth: null },
@@ -50,12 +70,14 @@ const earlier: Readonly<Record<string, readonly unknown[]>> = { 'welkinar-scene'
 
 /** A document of an earlier version as one of the current; any other value as it is. The value itself stays as it is. */
 export function upgradeDocument(document: unknown): unknown {
-  const { version, format } = (document ?? {}) as Json
+  const { version, minor, format } = (document ?? {}) as Json
   if (typeof format !== 'string') return document
-  if (version === documentVersion.version && ageOf(document) === 'known') return { ...(document as Json), ...documentVersion }
+  if (version === documentVersion.version && ageOf(document) === 'known') {
+    return { ...((minor === documentVersion.minor ? document : withLooks(document)) as Json), ...documentVersion }
+  }
   if (!earlier[format]?.includes(version)) return document
-  if (version === 2 || format === 'welkinar-marks') return { ...(document as Json), ...documentVersion }
-  return { ...laterThanVersion1[format as keyof typeof laterThanVersion1], ...(upgradeFromVersion1(document) as Json), ...documentVersion }
+  if (version === 2 || format === 'welkinar-marks') return { ...(withLooks(document) as Json), ...documentVersion }
+  return { ...laterThanVersion1[format as keyof typeof laterThanVersion1], ...(upgradePart(document) as Json), ...documentVersion }
 }
 
 function has(value: Json, ...keys: string[]): boolean {

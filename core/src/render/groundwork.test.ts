@@ -225,7 +225,7 @@ describe('what is shown of a photo', () => {
   it('lets rain fall at its own angle, whatever the photo is turned by', () => {
     const black = drawn(size.width, size.height, () => [0, 0, 0])
     const photo = photoFrom(kernels, 'p', size.width, size.height, black)
-    const rain = newEffect(size, { kind: 'rain', look: 'Driving rain', id: 'r' })
+    const rain = newEffect(size, { kind: 'rain', look: 'driving-rain', id: 'r' })
     Object.assign(rain.controls.shape, { angle: 70, windVariation: 0, length: 40, turn: 0 })
     Object.assign(rain.controls.pattern, { density: 1, layers: 1, dropSize: 1.2 })
     rain.where = { masks: [], hold: 100 }

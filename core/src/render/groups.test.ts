@@ -30,7 +30,7 @@ beforeAll(async () => {
 })
 
 function rain(id: string, change?: Partial<Effect>): Effect {
-  const made = newEffect({ width: 1200, height: 800 }, { kind: 'rain', look: 'Downpour', id })
+  const made = newEffect({ width: 1200, height: 800 }, { kind: 'rain', look: 'downpour', id })
   return { ...made, where: { masks: [], hold: 100 }, group: 'g', ...change } as Effect
 }
 
@@ -147,7 +147,7 @@ describe('a group with a mode of its own', () => {
   })
 
   it('haze that is taken out acts inside a group that passes through, and is nothing in an isolated one', () => {
-    const clear = { ...newEffect(size, { kind: 'haze', look: 'Clearer air', id: 'clear' }), group: 'g' }
+    const clear = { ...newEffect(size, { kind: 'haze', look: 'clearer-air', id: 'clear' }), group: 'g' }
     const keyOf = (effects: Effect[], mode: MixMode) =>
       sceneGraph(source(effects, [group({ mix: { mode, amount: 60, linear: false } })])).key
     expect(keyOf([rain('far'), clear], 'screen')).toBe(keyOf([rain('far')], 'screen'))
@@ -156,7 +156,7 @@ describe('a group with a mode of its own', () => {
 
   it('keeps what soft focus does after its glow: the shadows go down, detail comes back', () => {
     const soft = (darkening: number, detail: number): Effect => {
-      const made = newEffect(size, { kind: 'softFocus', look: 'Veil', id: 'soft' })
+      const made = newEffect(size, { kind: 'softFocus', look: 'veil', id: 'soft' })
       Object.assign(made.controls.shape, { darkening, detail })
       return { ...made, where: { masks: [], hold: 100 }, mix: { mode: 'normal', amount: 100, linear: false }, group: 'g' } as Effect
     }

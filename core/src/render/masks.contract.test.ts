@@ -119,8 +119,8 @@ const masks: Record<string, () => Mask> = {
 
 function sourceWith(mask: Mask): PictureSource {
   const rain = (id: string, look: string) => newEffect({ width: 2400, height: 1600 }, { kind: 'rain', look, id })
-  const beneath = { ...rain('beneath', 'Downpour'), mix: { mode: 'screen', amount: 30, linear: false } as const }
-  const own = { ...rain('own', 'Steady rain'), colour: { tint: '#d8eaff', light: null, kelvin: null, lit: 0, ramp: null, balance: null } }
+  const beneath = { ...rain('beneath', 'downpour'), mix: { mode: 'screen', amount: 30, linear: false } as const }
+  const own = { ...rain('own', 'steady-rain'), colour: { tint: '#d8eaff', light: null, kelvin: null, lit: 0, ramp: null, balance: null } }
   own.where = { masks: [mask], hold: 85 }
   own.mix = { mode: 'screen', amount: 80, linear: false }
   ;(own.controls as { shape: { blur: number } }).shape.blur = 2

@@ -37,26 +37,26 @@ const effect = (look: string, change?: (effect: Effect) => void): Effect => {
 const brights: Partial<LuminosityMask> = { curve: 'brights', steepness: 2, tonesFrom: 'beneath', feather: 12 }
 
 const stacks: Record<string, () => Effect[]> = {
-  'steady rain': () => [effect('Steady rain')],
-  drizzle: () => [effect('Drizzle')],
-  downpour: () => [effect('Downpour')],
+  'steady rain': () => [effect('steady-rain')],
+  drizzle: () => [effect('drizzle')],
+  downpour: () => [effect('downpour')],
   'driving rain, full amount, no mask': () => [
-    effect('Driving rain', (one) => Object.assign(one, { mix: { ...one.mix, amount: 100 }, where: { masks: [], hold: 100 } })),
+    effect('driving-rain', (one) => Object.assign(one, { mix: { ...one.mix, amount: 100 }, where: { masks: [], hold: 100 } })),
   ],
   'pinched, blurred, turned': () => [
-    effect('Downpour', ({ controls }) =>
+    effect('downpour', ({ controls }) =>
       Object.assign(controls.shape, { black: 12, white: 50, gamma: 1.4, blur: 1.5, turn: 20, enlarge: 140, moveX: 31, moveY: -17 }),
     ),
   ],
   'two layers, soft light and linear addition, masks of beneath': () => [
-    effect('Steady rain', (one) => Object.assign(one.mix, { mode: 'soft-light', amount: 80 })),
-    effect('Downpour', (one) => {
+    effect('steady-rain', (one) => Object.assign(one.mix, { mode: 'soft-light', amount: 80 })),
+    effect('downpour', (one) => {
       Object.assign(one.where.masks[0]!, brights)
       Object.assign(one.mix, { mode: 'plus-lighter', linear: true })
     }),
   ],
   'dark streaks': () => [
-    effect('Downpour', (one) => Object.assign(one, { colour: { tint: '#203040' }, mix: { mode: 'multiply', amount: 90, linear: false } })),
+    effect('downpour', (one) => Object.assign(one, { colour: { tint: '#203040' }, mix: { mode: 'multiply', amount: 90, linear: false } })),
   ],
 }
 
@@ -117,7 +117,7 @@ describe('rendering contract', () => {
   })
 
   it('where the mask is shut the photo stays byte for byte, where it is open it does not', () => {
-    const shut = effect('Downpour', (one) => {
+    const shut = effect('downpour', (one) => {
       Object.assign(one.where.masks[0]!, { handles: [0.55, 0.6, 1, 1], feather: 0 })
       one.where.hold = 100
     })
@@ -136,15 +136,15 @@ describe('rendering contract', () => {
   })
 
   it('a mask that reads the photo does not change when only its own effect changes', () => {
-    const mask = (one: Effect) => sceneGraph(source([effect('Drizzle'), one]), { kind: 'step', effectId: one.id, step: 'where' }).key
-    expect(mask(effect('Downpour'))).toBe(mask(effect('Downpour', (one) => Object.assign(one.mix, { amount: 10 }))))
+    const mask = (one: Effect) => sceneGraph(source([effect('drizzle'), one]), { kind: 'step', effectId: one.id, step: 'where' }).key
+    expect(mask(effect('downpour'))).toBe(mask(effect('downpour', (one) => Object.assign(one.mix, { amount: 10 }))))
   })
 
   it('changing the top effect computes the top effect only', () => {
     const fresh = evaluatorFor(kernels, photo)
-    const beneath = Array.from({ length: 12 }, (_, i) => effect('Drizzle', (one) => Object.assign(one, { id: `beneath ${i}` })))
+    const beneath = Array.from({ length: 12 }, (_, i) => effect('drizzle', (one) => Object.assign(one, { id: `beneath ${i}` })))
     const render = (amount: number) =>
-      renderAll(fresh, sceneGraph(source([...beneath, effect('Downpour', (one) => void (one.mix.amount = amount))])), photo, 0.25)
+      renderAll(fresh, sceneGraph(source([...beneath, effect('downpour', (one) => void (one.mix.amount = amount))])), photo, 0.25)
     render(50)
     const before = fresh.runs
     render(60)
@@ -153,7 +153,7 @@ describe('rendering contract', () => {
 
   // By age alone all that tiles share would go just before the next one reads it: a file of twenty such effects never came to its end.
   it('where what tiles share does not fit into memory, a file of many wide effects computes little more than where it does', () => {
-    const wide = ['Veil', 'Dream bloom', 'Silk', 'Dark and light'].flatMap((look, i) =>
+    const wide = ['veil', 'dream-bloom', 'silk', 'dark-and-light'].flatMap((look, i) =>
       [1, 2].map((k) => newEffect({ width: 3000, height: 2000 }, { kind: 'softFocus', look, id: `${look} ${i} ${k}` })),
     )
     wide.forEach((one, i) => (one.mix.amount = 20 + i))
@@ -177,7 +177,7 @@ describe('rendering contract', () => {
       const render = (amount: number): number => {
         const before = tight.runs
         const effects = Array.from({ length: 13 }, (_, i) =>
-          effect('Drizzle', (one) => Object.assign(one, { id: `${i}`, mix: { ...one.mix, amount: i === place ? amount : 50 } })),
+          effect('drizzle', (one) => Object.assign(one, { id: `${i}`, mix: { ...one.mix, amount: i === place ? amount : 50 } })),
         )
         renderAll(tight, sceneGraph(source(effects)), photo, 0.25, 64)
         return tight.runs - before
@@ -192,7 +192,7 @@ describe('rendering contract', () => {
   )
 
   it.each(mixModes)('%s renders at full and reduced size alike', (mode) => {
-    const node = sceneGraph(source([effect('Downpour', (one) => void (one.mix.mode = mode))]))
+    const node = sceneGraph(source([effect('downpour', (one) => void (one.mix.mode = mode))]))
     const region = { x: 160, y: 160, width: 320, height: 240 }
     const full = renderAll(evaluator, node, photo, 1, 4096, region)
     const found = compareColours(reduceInLinearLight(full, 4), renderAll(evaluator, node, photo, 0.25, 4096, region))
@@ -201,14 +201,14 @@ describe('rendering contract', () => {
   })
 
   it.each(['pattern', 'shape', 'colour', 'where', 'mix'] as const)('the step %s can be looked at', (step) => {
-    const one = effect('Downpour')
+    const one = effect('downpour')
     const { pixels } = renderAll(evaluator, sceneGraph(source([one]), { kind: 'step', effectId: one.id, step }), photo, 0.1)
     expect(new Set(pixels).size).toBeGreaterThan(8)
   })
 
   it('an effect that is off or has no amount changes nothing', () => {
-    const off = effect('Downpour', (one) => void (one.on = false))
-    const none = effect('Downpour', (one) => void (one.mix.amount = 0))
+    const off = effect('downpour', (one) => void (one.on = false))
+    const none = effect('downpour', (one) => void (one.mix.amount = 0))
     expect(sceneGraph(source([off, none])).key).toBe(sceneGraph(source([])).key)
   })
 })

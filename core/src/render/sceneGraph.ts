@@ -98,7 +98,7 @@ const SEEN_DETAIL = 4
 
 /** What comes back of the detail of a soft focus, stronger than it is: the picture with it against the same without it. */
 function detailNode(builder: StackBuilder, owner: Owner): GraphNode {
-  if (!isEffect(owner) || owner.kind !== 'softFocus') throw new Error(`${owner.name} has no detail.`)
+  if (!isEffect(owner) || owner.kind !== 'softFocus') throw new Error(`${owner.id} has no detail.`)
   const { source } = builder
   const { pattern, shape } = owner.controls
   const withDetail = (detail: number): GraphNode => {

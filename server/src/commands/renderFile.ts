@@ -30,6 +30,7 @@ import {
   type PictureReference,
   type PictureSource,
   type Rect,
+  nameOfEffect,
 } from '@welkinar/core'
 import { priorities, RenderProblem, type Opened, type RenderPool } from '@welkinar/core/pool'
 import { createNodePool } from '../nodePool'
@@ -95,7 +96,7 @@ async function picture(task: RenderTask): Promise<Blob> {
     return await pool.renderFile(request).catch((error: unknown) => {
       if (!(error instanceof RenderProblem)) throw error
       const effect = error.nodeKey === undefined ? undefined : effectOfNode(source, error.nodeKey)
-      throw new UserProblem(error.inWords(effect ? `“${effect.name}”` : 'The picture'))
+      throw new UserProblem(error.inWords(effect ? `“${nameOfEffect(effect)}”` : 'The picture'))
     })
   } finally {
     pool.dispose()

@@ -12,7 +12,7 @@ import { horizontalListSortingStrategy, SortableContext, sortableKeyboardCoordin
 import Box from '@mui/material/Box'
 import ButtonBase from '@mui/material/ButtonBase'
 import { CaretUp } from '@phosphor-icons/react/dist/csr/CaretUp'
-import { definitionOf, depthPlaces, sceneGraph, type DepthPlace, type Effect, type PictureSource } from '@welkinar/core'
+import { definitionOf, depthPlaces, sceneGraph, type DepthPlace, type Effect, type PictureSource, nameOfEffect } from '@welkinar/core'
 import type { RenderPool } from '@welkinar/core/pool'
 import { memo, useMemo } from 'react'
 import { useScene } from '../../scene/sceneStore'
@@ -49,7 +49,10 @@ export const DepthLine = memo(function DepthLine({ pool, source }: DepthLineProp
   const names = depthPlaces.flatMap((place) => [...inPlace(place).map(({ id }) => id), place]).join('\n')
   // The same list as long as the order is the same: all cards look at it.
   const ids = useMemo(() => names.split('\n'), [names])
-  const accessibility = dragWords((id) => effects.find((one) => one.id === id)?.name ?? placeLabels[id as DepthPlace])
+  const accessibility = dragWords((id) => {
+    const effect = effects.find((one) => one.id === id)
+    return effect ? nameOfEffect(effect) : placeLabels[id as DepthPlace]
+  })
   if (!open) return <FoldedLine effects={effects} />
   return (
     <Box

@@ -1,7 +1,7 @@
 import { useSortable } from '@dnd-kit/sortable'
 import { CSS } from '@dnd-kit/utilities'
 import Box from '@mui/material/Box'
-import { definitionOf, type Effect, type GraphNode, type PictureSource } from '@welkinar/core'
+import { definitionOf, type Effect, type GraphNode, type PictureSource, nameOfEffect } from '@welkinar/core'
 import type { RenderPool } from '@welkinar/core/pool'
 import { memo, useEffect, useRef, type KeyboardEvent } from 'react'
 import { ActionMenu, type Action } from '../../common/ActionMenu'
@@ -61,7 +61,7 @@ export const EffectCard = memo(function EffectCard({ pool, node, photo, effect, 
         role="button"
         aria-roledescription="effect; Enter selects it, Space picks it up to move it with the arrow keys"
         aria-pressed={selected}
-        aria-label={`${label}, ${effect.name}, ${amount}`}
+        aria-label={`${label}, ${nameOfEffect(effect)}, ${amount}`}
         onClick={select}
         onKeyDown={(event: KeyboardEvent<HTMLElement>) => (event.key === 'Enter' ? select() : listeners?.['onKeyDown']?.(event))}
         sx={{
@@ -133,7 +133,7 @@ function effectActions(effect: Effect): readonly Action[] {
     { label: 'Paste look', run: () => pasteLook(effect) },
     ...(effect.group === null ? [{ label: 'Group', run: () => groupEffect(effect, false) }] : []),
     ...(effect.group === null && beneath && beneath.group === null && beneath.place === effect.place
-      ? [{ label: `Group with ${beneath.name}`, run: () => groupEffect(effect, true) }]
+      ? [{ label: `Group with ${nameOfEffect(beneath)}`, run: () => groupEffect(effect, true) }]
       : []),
     ...groups.map((group) => ({ label: `Into ${group.name}`, run: () => joinGroup(id, group.id) })),
     ...(effect.group === null ? [] : [{ label: 'Out of the group', run: () => joinGroup(id, null) }]),

@@ -123,7 +123,7 @@ export function LookOffers({ pool, source, place }: LookOffersProps) {
         onBlur={() => useScene.getState().try(undefined)}
         sx={{ flex: 1, minHeight: 0, overflowY: 'auto', px: 4, py: 3, display: 'grid', gap: 3, alignContent: 'start' }}
       >
-        {shown.length === 0 && <Box sx={{ color: ink.secondary }}>Nothing is called so. Try another word.</Box>}
+        {shown.length === 0 && <Box sx={{ color: ink.secondary }}>Nothing found. Try another word.</Box>}
         {shown.map((offer) => (
           <Look key={`${offer.kind} ${offer.look}`} {...{ pool, source, place, offer, patternOnly }} withKind={typed.trim() !== ''} />
         ))}
@@ -172,7 +172,7 @@ interface LookProps extends LookOffersProps {
 
 /** One look: a picture of the photo with it, or of its pattern alone. */
 function Look({ pool, source, place, offer, patternOnly, withKind }: LookProps) {
-  const { kind, look, label } = offer
+  const { kind, look, name, label } = offer
   const { photo, marks, groundwork } = source
   const effect = useMemo(
     () => newEffect(photo, { kind, look, place, id: 'offer', frame: frameOfSource({ photo, groundwork }), ...(marks ? { marks } : {}) }),
@@ -189,12 +189,12 @@ function Look({ pool, source, place, offer, patternOnly, withKind }: LookProps) 
   const attempt = () => useScene.getState().try((scene) => insertEffect(scene, structuredClone(effect)))
   const take = () => {
     const made = { ...effect, id: crypto.randomUUID() }
-    if (useScene.getState().change(`Add ${look}`, (scene) => insertEffect(scene, made))) select(made.id)
+    if (useScene.getState().change(`Add ${name}`, (scene) => insertEffect(scene, made))) select(made.id)
     else close()
   }
   return (
     <ButtonBase
-      aria-label={look}
+      aria-label={name}
       onClick={take}
       onMouseEnter={attempt}
       onFocus={attempt}
@@ -216,7 +216,7 @@ function Look({ pool, source, place, offer, patternOnly, withKind }: LookProps) 
         label=""
       />
       <Box sx={{ pt: '4px', display: 'flex', gap: 2 }}>
-        <span>{look}</span>
+        <span>{name}</span>
         {withKind && <Box sx={{ color: ink.secondary }}>{label}</Box>}
       </Box>
     </ButtonBase>

@@ -35,9 +35,9 @@ describe('the finder', () => {
 
   it('puts what is called so first, and what the trade calls one look before kinds that do something like it', () => {
     expect(search('fog')[0]!.label).toBe('Fog')
-    expect(search('star trails').map(({ look }) => look)).toEqual(['Stars drawn long'])
-    expect(search('zoom blur')[0]!.look).toBe('Rush of the picture')
-    expect(search('milky way')[0]!.look).toBe('Band of stars')
+    expect(search('star trails').map(({ look }) => look)).toEqual(['star-trails'])
+    expect(search('zoom blur')[0]!.look).toBe('rush-of-the-picture')
+    expect(search('milky way')[0]!.look).toBe('band-of-stars')
     expect(search('no such thing')).toEqual([])
   })
 

@@ -6,22 +6,24 @@ export interface Offer {
   readonly kind: EffectKind
   readonly label: string
   readonly family: EffectFamily
+  /** Id of the look, and the word for it. */
   readonly look: string
+  readonly name: string
 }
 
 // What mirrors another effect is made from that effect.
 export const offers: readonly Offer[] = effectDefinitions
   .filter(({ madeFromEffect }) => !madeFromEffect)
-  .flatMap(({ kind, label, family, startingLooks }) => startingLooks.map(({ name }) => ({ kind, label, family, look: name })))
+  .flatMap(({ kind, label, family, startingLooks }) => startingLooks.map(({ id, name }) => ({ kind, label, family, look: id, name })))
 
 /** The looks in whose words all that was typed begins somewhere; those that are called so first, then those that the trade calls so. */
 export function search(text: string): readonly Offer[] {
   const typed = wordsIn(text)
   const isIn = (words: string): boolean => typed.every((part) => wordsIn(words).some((word) => word.startsWith(part)))
   const ranks = offers.map((offer) => {
-    const { kind, label, look } = offer
+    const { kind, label, look, name } = offer
     const own = wordsOfLook[look] ?? ''
-    const steps = [`${label} ${look}`, `${label} ${look} ${own}`, `${label} ${look} ${own} ${wordsOfKind[kind] ?? ''}`]
+    const steps = [`${label} ${name}`, `${label} ${name} ${own}`, `${label} ${name} ${own} ${wordsOfKind[kind] ?? ''}`]
     return { offer, rank: steps.findIndex(isIn) }
   })
   return [0, 1, 2].flatMap((wanted) => ranks.flatMap(({ offer, rank }) => (rank === wanted ? [offer] : [])))

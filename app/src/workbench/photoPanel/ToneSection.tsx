@@ -20,7 +20,7 @@ import { useScene } from '../../scene/sceneStore'
 import { Section } from '../scenePanel/Section'
 import { twoColumns } from '../steps/FieldControls'
 
-const light = ['exposure', 'contrast', 'highlights', 'shadows', 'whites', 'blacks', 'midtones'].map((key) => `pattern.${key}`)
+const light = ['blacks', 'shadows', 'midtones', 'highlights', 'whites', 'contrast', 'exposure'].map((key) => `pattern.${key}`)
 const balance = ['warmth', 'tint'].map((key) => `shape.${key}`)
 const colour = ['saturation', 'vibrance'].map((key) => `shape.${key}`)
 const detail = ['fine', 'fineRadius', 'broad', 'broadRadius'].map((key) => `shape.${key}`)
@@ -66,14 +66,14 @@ export function ToneSection({ source }: { readonly source: PictureSource }) {
         <Box sx={twoColumns}>{controls(balance)}</Box>
       </Section>
       <Section
-        title="Light and colour"
+        title="Light and dark"
         action={
           groundwork?.tone && (
             <Button
               variant="text"
               onClick={() => useScene.getState().change('Photo: as it came', (scene) => void (scene.groundwork.tone = null))}
             >
-              As it came
+              Reset
             </Button>
           )
         }

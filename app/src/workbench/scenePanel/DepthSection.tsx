@@ -43,7 +43,7 @@ export function DepthSection({ pool, source }: DepthSectionProps) {
       title="Depth"
       action={
         <Button variant="outlined" onClick={choose}>
-          {depth ? 'Other picture' : 'Import a picture'}
+          {depth ? 'Import another' : 'Import a depth map'}
         </Button>
       }
     >

@@ -42,7 +42,7 @@ export function DistancePicture({ pool, source }: DistancePictureProps) {
           unit: '%',
           usual: [0, 100],
           step: 1,
-          hint: 'How far across the photo the profile runs, from its bottom to its top.',
+          hint: 'How far across the photo the profile runs, bottom to top.',
         }}
         limits={{ least: 0, most: 100, whole: false }}
         value={across}

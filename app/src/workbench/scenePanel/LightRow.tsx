@@ -57,7 +57,7 @@ export function LightRow({ pool, source, light }: LightRowProps) {
       </Box>
       <Box sx={{ display: 'flex', gap: 2 }}>
         <Button variant="outlined" onClick={pick}>
-          Pick from photo
+          Pick from the photo
         </Button>
         <Button
           variant="text"

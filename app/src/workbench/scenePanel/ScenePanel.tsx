@@ -49,11 +49,11 @@ export function ScenePanel({ pool, source }: ScenePanelProps) {
       >
         <LevelRow mark="waterline" level={waterline} />
       </Section>
-      <Section title="Focal point" action={<ToolButton tool={{ kind: 'mark', mark: 'focal' }} label={focal ? 'Move' : 'Set'} />}>
+      <Section title="Centre of interest" action={<ToolButton tool={{ kind: 'mark', mark: 'focal' }} label={focal ? 'Move' : 'Set'} />}>
         {focal && (
           <Button
             variant="text"
-            onClick={() => change('Remove focal point', ({ marks }) => void (marks.focal = null))}
+            onClick={() => change('Remove the centre of interest', ({ marks }) => void (marks.focal = null))}
             sx={{ justifySelf: 'start' }}
           >
             Remove

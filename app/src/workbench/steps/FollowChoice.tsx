@@ -20,7 +20,7 @@ export function FollowChoice({ effect, path }: FollowChoiceProps) {
   const options = [
     [OWN, 'A place of its own'] as const,
     ...marks.lights.map(({ id, name }) => [id, `Follows ${name}`] as const),
-    ...(marks.focal ? [[FOCAL_POINT, 'Follows the focal point'] as const] : []),
+    ...(marks.focal ? [[FOCAL_POINT, 'Follows the centre of interest'] as const] : []),
   ]
   return (
     <Choice

@@ -1,7 +1,7 @@
 import Box from '@mui/material/Box'
 import Button from '@mui/material/Button'
 import OutlinedInput from '@mui/material/OutlinedInput'
-import { insideOfGroup, type Group, type PictureSource } from '@welkinar/core'
+import { insideOfGroup, type Group, type PictureSource, nameOfEffect } from '@welkinar/core'
 import { HiddenHeading } from '../../common/HiddenHeading'
 import { useNameField } from '../../common/useNameField'
 import { changeOwner, select } from '../../scene/sceneStore'
@@ -26,9 +26,9 @@ export function GroupHead({ group, source }: { readonly group: Group; readonly s
       </Box>
       <Box sx={{ color: ink.secondary, mb: 1 }}>One mask and one amount for</Box>
       <Box sx={{ display: 'flex', gap: 1, flexWrap: 'wrap' }}>
-        {insideOfGroup(source, group.id).map(({ id, name }) => (
-          <Button key={id} variant="outlined" onClick={() => select(id)}>
-            {name}
+        {insideOfGroup(source, group.id).map((effect) => (
+          <Button key={effect.id} variant="outlined" onClick={() => select(effect.id)}>
+            {nameOfEffect(effect)}
           </Button>
         ))}
       </Box>

@@ -77,10 +77,10 @@ export function MixStep({ pool, source, owner }: MixStepProps) {
         control={
           <Switch
             checked={owner.mix.linear}
-            onChange={(_, linear) => changeOwner(owner.id, 'Linear light', (one) => void (one.mix.linear = linear))}
+            onChange={(_, linear) => changeOwner(owner.id, 'Blend in linear light', (one) => void (one.mix.linear = linear))}
           />
         }
-        label="In linear light"
+        label="Blend in linear light"
         slotProps={{ typography: { sx: { ml: 2 } } }}
         sx={{ ml: 0 }}
       />

@@ -61,8 +61,7 @@ export function RampEditor({ effect, ramp }: { readonly effect: Effect; readonly
             label={`Place of stop ${index + 1}`}
             value={at}
             limits={limitsOf(rampStopSchema.shape.at)}
-            unit="%"
-            step={1}
+            control={{ unit: '%', step: 1 }}
             onChange={(value, gesture) =>
               changeRamp(effect, 'Place of a stop', (all) => void Object.assign(all[index] ?? {}, { at: value }), gesture)
             }
@@ -86,9 +85,9 @@ export function RampEditor({ effect, ramp }: { readonly effect: Effect; readonly
 }
 
 const ranges = [
-  ['shadows', 'Faint parts'],
-  ['midtones', 'Middle'],
-  ['highlights', 'Bright parts'],
+  ['shadows', 'Shadows'],
+  ['midtones', 'Midtones'],
+  ['highlights', 'Highlights'],
 ] as const
 const channels = ['red', 'green', 'blue'] as const
 

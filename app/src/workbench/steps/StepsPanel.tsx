@@ -1,7 +1,8 @@
 import Box from '@mui/material/Box'
-import { definitionOf, isEffect, noMarks, type Effect, type Group, type Owner, type PictureSource } from '@welkinar/core'
+import { definitionOf, isEffect, lookOf, noMarks, type Effect, type Group, type Owner, type PictureSource } from '@welkinar/core'
 import type { RenderPool } from '@welkinar/core/pool'
-import { useScene } from '../../scene/sceneStore'
+import { NameInput } from '../../common/NameInput'
+import { changeEffect, useScene } from '../../scene/sceneStore'
 import type { Panel } from '../../scene/viewState'
 import { ink, PANEL_WIDTH } from '../../theme'
 import { interfaceOf } from '../kinds'
@@ -60,7 +61,8 @@ function NothingSelected() {
       <Box component="h2" sx={{ m: 0, mb: 2, fontSize: 17, color: ink.ink }}>
         The photo as it is
       </Box>
-      Press a <b>+</b> on the depth line below to put weather into it. Far things go to the left, near things to the right.
+      Press a <b>+</b> on the depth line below to put weather or light into it: stars and haze at the left, rain and what lies on the lens
+      at the right, and last of all the finish, such as soft focus, tones and grain.
     </Box>
   )
 }
@@ -82,12 +84,19 @@ function EffectSteps({ pool, source, effect }: EffectStepsProps) {
     <>
       <Box sx={{ px: 4, pt: 4, pb: 3 }}>
         <Box sx={{ display: 'flex', alignItems: 'baseline', gap: 2, mb: 3 }}>
-          <Box component="h2" sx={{ m: 0, fontSize: 17, fontWeight: 650, letterSpacing: '-0.01em' }}>
+          <Box component="h2" sx={{ m: 0, fontSize: 17, fontWeight: 650, letterSpacing: '-0.01em', whiteSpace: 'nowrap' }}>
             {definition.label}
           </Box>
-          <Box sx={{ color: ink.secondary, flex: 1, overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' }}>
-            {effect.name}
-          </Box>
+          <NameInput
+            key={effect.id}
+            label="Name of the effect"
+            name={effect.name}
+            placeholder={lookOf(effect).name}
+            size={13}
+            quiet
+            width={190}
+            onRename={(name) => changeEffect(effect.id, 'Rename effect', (one) => void (one.name = name))}
+          />
         </Box>
         <Box role="group" aria-label="Dials" sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr', columnGap: 5, rowGap: 1 }}>
           {definition.dials

@@ -69,7 +69,7 @@ export const TopBar = memo(function TopBar({ commands }: TopBarProps) {
       <CommandIcon command={command('redo')} icon={<ArrowUUpRight size={18} />} />
       <Box sx={{ display: 'flex' }}>
         <PanelToggle panel="photo" label="Photo" hint="Crop, straighten, tone, noise, repairs" />
-        <PanelToggle panel="marks" label="Marks" hint="Lights, horizon, focal point, depth" />
+        <PanelToggle panel="marks" label="Marks" hint="Lights, horizon, centre of interest, depth" />
         <WatchToggle />
       </Box>
       <PlayToggle />
@@ -145,7 +145,7 @@ function PlayToggle() {
 const compareChoices = [
   { value: 'after', label: 'After', hint: 'The picture.' },
   { value: 'split', label: 'Split', hint: 'What it is compared with at the left of a divider' },
-  { value: 'before', label: 'Before', hint: 'What it is compared with: the photo as it came, if nothing else is chosen' },
+  { value: 'before', label: 'Before', hint: 'The photo as it came, or what was chosen to compare with' },
 ] as const
 
 function CompareChoice() {

@@ -158,7 +158,7 @@ function buildCommands({ canUndo, canRedo, selectedId, sceneId, goTo }: CommandC
     },
     {
       id: 'scene',
-      label: 'Scene marks: lights, horizon, focal point, depth',
+      label: 'Scene marks: lights, horizon, centre of interest, depth',
       run: () => togglePanel('marks'),
     },
     {
@@ -168,7 +168,7 @@ function buildCommands({ canUndo, canRedo, selectedId, sceneId, goTo }: CommandC
     },
     toggled('watch', 'Show or hide the watch column', 'watchOpen'),
     toggled('clipped', 'Mark what is newly clipped', 'marksClipped'),
-    toggled('mirror', 'Mirror the picture, for looking', 'mirrored'),
+    toggled('mirror', 'Flip the view, for looking', 'mirrored'),
     toggled('blink', 'Blink: the picture and what it is compared with in turn', 'blinking'),
     held('hold-before', 'While held: the photo before', 'holdingBefore'),
     held('hold-without', 'While held: without the selected effect', 'holdingWithout'),
@@ -213,9 +213,9 @@ function buildCommands({ canUndo, canRedo, selectedId, sceneId, goTo }: CommandC
       run: () => sceneId && goTo(`/scene/${sceneId}/export`),
     },
     { id: 'shelf', label: 'Back to the Shelf', run: () => goTo('/') },
-    ...offers.map(({ kind, label, look }) => ({
+    ...offers.map(({ kind, label, look, name }) => ({
       id: `add ${kind} ${look}`,
-      label: `Add ${label}: ${look}`,
+      label: `Add ${label}: ${name}`,
       run: () => addLook(kind, look),
     })),
   ]

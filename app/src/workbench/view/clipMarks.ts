@@ -1,8 +1,8 @@
 import type { Rect } from '@welkinar/core'
 
-/** Stripes mark what is newly white, squares what is newly black: they are told apart without their colours too. Red, green, blue. */
-const ON_WHITE = [232, 52, 24] as const
-const ON_BLACK = [86, 156, 255] as const
+/** Stripes mark what is newly white, squares what is newly black: they are told apart without their colours too. Ochre and violet: red, green, blue. */
+const ON_WHITE = [206, 134, 10] as const
+const ON_BLACK = [156, 104, 245] as const
 /** Px of a stripe or a square. */
 const STEP = 3
 

@@ -54,7 +54,7 @@ export function WatchColumn({ pool, source }: WatchColumnProps) {
           onChange={(on) => set({ mirrored: on })}
           hint={useHint('The picture the other way round, to judge how it is composed', 'mirror')}
         >
-          Mirror
+          Flip view
         </Toggle>
         <Toggle
           on={blinking}

@@ -13,13 +13,13 @@ const signed = (label: string, hint?: string): z.ZodNumber =>
   numberControl({ label, unit: '%', usual: [-100, 100], hard: [-100, 100], step: 1, ...(hint ? { hint } : {}) })
 
 const pattern = z.strictObject({
-  exposure: numberControl({ label: 'Exposure', unit: 'EV', usual: [-3, 3], hard: [-10, 10], step: 0.05 }),
-  contrast: signed('Contrast'),
-  highlights: signed('Highlights'),
-  shadows: signed('Shadows'),
-  whites: signed('Whites', 'The brightest end of the tones.'),
-  midtones: signed('Midtones'),
   blacks: signed('Blacks', 'The darkest end of the tones.'),
+  shadows: signed('Shadows'),
+  midtones: signed('Midtones'),
+  highlights: signed('Highlights'),
+  whites: signed('Whites', 'The brightest end of the tones.'),
+  contrast: signed('Contrast'),
+  exposure: numberControl({ label: 'Exposure', unit: 'EV', usual: [-3, 3], hard: [-10, 10], step: 0.05 }),
 })
 
 const shape = z.strictObject({
@@ -49,7 +49,7 @@ const LOCAL = 0.6
 
 /** At which a picture stays as it is. Lengths for 6 megapixels. */
 export const noAdjustment: AdjustControls = {
-  pattern: { exposure: 0, contrast: 0, highlights: 0, shadows: 0, whites: 0, midtones: 0, blacks: 0 },
+  pattern: { blacks: 0, shadows: 0, midtones: 0, highlights: 0, whites: 0, contrast: 0, exposure: 0 },
   shape: { warmth: 0, tint: 0, saturation: 0, vibrance: 0, fine: 0, fineRadius: 8, broad: 0, broadRadius: 60 },
 }
 

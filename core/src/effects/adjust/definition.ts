@@ -11,7 +11,7 @@ export const adjust = defineEffect({
   shownPart: 1,
   controls: adjustControls,
   ownColours: 'those of the picture',
-  dials: ['pattern.exposure', 'pattern.contrast', 'pattern.highlights', 'pattern.shadows', 'shape.warmth', 'shape.saturation'],
+  dials: ['pattern.shadows', 'pattern.highlights', 'pattern.contrast', 'pattern.exposure', 'shape.warmth', 'shape.saturation'],
   startingLooks,
   summary: ({ pattern, shape }) => ({
     pattern: `${pattern.exposure >= 0 ? '+' : ''}${Number(pattern.exposure.toFixed(2))} EV, contrast ${Math.round(pattern.contrast)}`,

@@ -22,7 +22,7 @@ const pattern = z.strictObject({
     step: 0.5,
     hint: 'How wide the edges are that catch the light.',
   }),
-  tones: percentControl('Tones from', 'Only what is brighter than this catches light.'),
+  tones: percentControl('Threshold', 'Only what is brighter than this catches light.'),
 })
 
 const shape = z.strictObject({

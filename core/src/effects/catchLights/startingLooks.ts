@@ -4,6 +4,7 @@ import { FIRST_LIGHT } from '../origin'
 import type { CatchLightControls } from './definition'
 
 function look(
+  id: string,
   name: string,
   amount: number,
   tint: string,
@@ -11,6 +12,7 @@ function look(
   shape: Partial<CatchLightControls['shape']>,
 ): StartingLook<CatchLightControls> {
   return {
+    id,
     name,
     controls: {
       pattern: { follows: FIRST_LIGHT, x: 2600, y: 300, size: 10, tones: 22, ...pattern },
@@ -24,7 +26,7 @@ function look(
 
 /** Lengths for 6 megapixels. */
 export const startingLooks: readonly StartingLook<CatchLightControls>[] = [
-  look('Warm edges', 75, '#ffcf94', {}, {}),
-  look('Soft lift', 60, '#ffe2bd', { size: 22, tones: 30 }, { blur: 5, strength: 110, evenness: 60 }),
-  look('Hard glints', 90, '#fff4e2', { size: 6, tones: 42 }, { strength: 260, evenness: 0, blur: 0 }),
+  look('warm-edges', 'Warm edges', 75, '#ffcf94', {}, {}),
+  look('soft-lift', 'Soft lift', 60, '#ffe2bd', { size: 22, tones: 30 }, { blur: 5, strength: 110, evenness: 60 }),
+  look('hard-glints', 'Hard glints', 90, '#fff4e2', { size: 6, tones: 42 }, { strength: 260, evenness: 0, blur: 0 }),
 ]

@@ -4,8 +4,9 @@ import type { ColourBalanceControls } from './definition'
 
 type Shift = readonly [red: number, green: number, blue: number]
 
-function look(name: string, shadows: Shift, midtones: Shift, highlights: Shift): StartingLook<ColourBalanceControls> {
+function look(id: string, name: string, shadows: Shift, midtones: Shift, highlights: Shift): StartingLook<ColourBalanceControls> {
   return {
+    id,
     name,
     controls: {
       pattern: {
@@ -23,8 +24,8 @@ function look(name: string, shadows: Shift, midtones: Shift, highlights: Shift):
 
 /** Set by eye. */
 export const startingLooks: readonly StartingLook<ColourBalanceControls>[] = [
-  look('Blue hollows, warm lights', [-12, 0, 18], [4, 0, -4], [14, 3, -12]),
-  look('Copper evening', [10, -2, -6], [16, 2, -12], [10, 4, -10]),
-  look('Under pines', [-8, 6, 2], [-6, 8, -4], [2, 4, -6]),
-  look('Before the snow', [-10, -2, 14], [-8, 0, 10], [-4, 2, 6]),
+  look('blue-hollows-warm-lights', 'Blue hollows, warm lights', [-12, 0, 18], [4, 0, -4], [14, 3, -12]),
+  look('copper-evening', 'Copper evening', [10, -2, -6], [16, 2, -12], [10, 4, -10]),
+  look('under-pines', 'Under pines', [-8, 6, 2], [-6, 8, -4], [2, 4, -6]),
+  look('before-the-snow', 'Before the snow', [-10, -2, 14], [-8, 0, 10], [-4, 2, 6]),
 ]

@@ -7,7 +7,7 @@ import type { ColourTableControls } from './definition'
 /** What these tables do is smooth: few entries say it. */
 const SIZE = 9
 
-function look(name: string, amount: number, grade: (colour: Rgb, luma: number) => Rgb): StartingLook<ColourTableControls> {
+function look(id: string, name: string, amount: number, grade: (colour: Rgb, luma: number) => Rgb): StartingLook<ColourTableControls> {
   const places = Array.from({ length: SIZE }, (_, i) => i / (SIZE - 1))
   const values = places.flatMap((b) =>
     places.flatMap((g) =>
@@ -16,6 +16,7 @@ function look(name: string, amount: number, grade: (colour: Rgb, luma: number) =
   )
   const table = colourTableOf(name, { kind: 'cube', size: SIZE, values: Float64Array.from(values) })
   return {
+    id,
     name,
     controls: { pattern: { table }, shape: {} },
     colour: { tint: '#ffffff', light: null, lit: 0 },
@@ -30,20 +31,20 @@ const steeper = (v: number, by: number): number => v + by * v * (1 - v) * (2 * v
 
 /** Tables of our own, made by formula; set by eye. */
 export const startingLooks: readonly StartingLook<ColourTableControls>[] = [
-  look('Amber and sea', 85, ([r, g, b], y) => {
+  look('amber-and-sea', 'Amber and sea', 85, ([r, g, b], y) => {
     const [dark, bright] = [(1 - y) * (1 - y), y * y]
     return [steeper(r, 0.5) - 0.05 * dark + 0.05 * bright, steeper(g, 0.5) + 0.015 * dark, steeper(b, 0.4) + 0.06 * dark - 0.07 * bright]
   }),
-  look('Silver plate', 100, ([r, g, b]) => {
+  look('silver-plate', 'Silver plate', 100, ([r, g, b]) => {
     const grey = steeper(0.35 * r + 0.5 * g + 0.15 * b, 0.9)
     return [grey + 0.015 * (1 - grey), grey, towards(grey, 0.96 * grey + 0.02, 0.6)]
   }),
-  look('Old postcard', 90, ([r, g, b], y) => [
+  look('old-postcard', 'Old postcard', 90, ([r, g, b], y) => [
     towards(towards(r, y, 0.35), 0.96, 0.03) * 0.94 + 0.05,
     towards(towards(g, y, 0.35), 0.9, 0.02) * 0.92 + 0.05,
     towards(b, y, 0.45) * 0.8 + 0.08,
   ]),
-  look('Blue hour', 85, ([r, g, b], y) => [
+  look('blue-hour', 'Blue hour', 85, ([r, g, b], y) => [
     towards(r, y, 0.25) * 0.86,
     towards(g, y, 0.15) * 0.93,
     Math.min(1, towards(b, y, 0.1) * 1.02 + 0.05 * (1 - y)),

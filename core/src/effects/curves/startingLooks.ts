@@ -10,8 +10,9 @@ const still: Numbers = [
   [1, 1],
 ]
 
-function look(name: string, all: Numbers, red = still, green = still, blue = still): StartingLook<CurvesControls> {
+function look(id: string, name: string, all: Numbers, red = still, green = still, blue = still): StartingLook<CurvesControls> {
   return {
+    id,
     name,
     controls: {
       pattern: { all: curve(all), red: curve(red), green: curve(green), blue: curve(blue) },
@@ -25,19 +26,20 @@ function look(name: string, all: Numbers, red = still, green = still, blue = sti
 
 /** Set by eye. */
 export const startingLooks: readonly StartingLook<CurvesControls>[] = [
-  look('Gentle S', [
+  look('gentle-s', 'Gentle S', [
     [0, 0],
     [0.25, 0.2],
     [0.75, 0.81],
     [1, 1],
   ]),
-  look('Faded', [
+  look('faded', 'Faded', [
     [0, 0.09],
     [0.3, 0.29],
     [0.72, 0.74],
     [1, 0.94],
   ]),
   look(
+    'crossed-colours',
     'Crossed colours',
     still,
     [

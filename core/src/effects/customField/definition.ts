@@ -61,7 +61,7 @@ const pattern = z.strictObject({
     hint: 'Each twice as fine and half as strong.',
   }),
   seed: seedControl(),
-  tiling: choiceControl('Tiling', { off: 'Goes on without end', frame: 'Meets itself at the sides of the photo' }),
+  tiling: choiceControl('Tiling', { off: 'Endless', frame: 'Seamless at the sides of the photo' }),
   turn: angleControl('Rotation', { noise: 'rotation' }),
   speed: lengthControl({
     label: 'Moves',

@@ -21,7 +21,7 @@ function field(
   phase: number,
   steps: CustomFieldControls['shape']['steps'] = [],
 ): Float32Array {
-  const made = newEffect(size, { kind: 'customField', look: 'Fire', id: 'f' }) as Extract<Effect, { kind: 'customField' }>
+  const made = newEffect(size, { kind: 'customField', look: 'fire', id: 'f' }) as Extract<Effect, { kind: 'customField' }>
   const controls = { pattern: { ...made.controls.pattern, sizeX: 60, sizeY: 60, octaves: 3, ...pattern }, shape: { steps } }
   const shaped = customField.contribute(controls, { ...effectScene(size), phase }, [1, 1, 1])
   return planeOf(evaluatorFor(kernels), shaped.field, size)

@@ -7,6 +7,7 @@ import type { CustomFieldControls } from './definition'
 import type { FieldStep } from './fieldOperations'
 
 function look(
+  id: string,
   name: string,
   amount: number,
   tint: string,
@@ -16,6 +17,7 @@ function look(
 ): StartingLook<CustomFieldControls> {
   const { ramp, ...rest } = more
   return {
+    id,
     name,
     controls: {
       pattern: {
@@ -59,6 +61,7 @@ const fire: Ramp = [
 /** Lengths for 6 megapixels. */
 export const startingLooks: readonly StartingLook<CustomFieldControls>[] = [
   look(
+    'wrapped-starburst',
     'Wrapped starburst',
     64,
     '#fff0cf',
@@ -72,6 +75,7 @@ export const startingLooks: readonly StartingLook<CustomFieldControls>[] = [
     { where: behind(8) },
   ),
   look(
+    'fire',
     'Fire',
     92,
     '#ff9a3d',
@@ -84,15 +88,15 @@ export const startingLooks: readonly StartingLook<CustomFieldControls>[] = [
     ],
     { ramp: fire },
   ),
-  look('Discs of light', 39, '#ffd9a8', { source: 'specks', sizeX: 24, density: 9, follows: null, seed: 8 }, [
+  look('discs-of-light', 'Discs of light', 39, '#ffd9a8', { source: 'specks', sizeX: 24, density: 9, follows: null, seed: 8 }, [
     { kind: 'levels', black: 22, white: 60, gamma: 1 },
     { kind: 'maximum', radius: 26 },
     { kind: 'blur', sigma: 8 },
   ]),
-  look('Scan lines', 30, '#0a0f12', { source: 'stripes', sizeY: 8, part: 45 }, [], {
+  look('scan-lines', 'Scan lines', 30, '#0a0f12', { source: 'stripes', sizeY: 8, part: 45 }, [], {
     mix: { mode: 'multiply', amount: 30, linear: false },
   }),
-  look('Lightning', 96, '#cfdcff', { source: 'linear', turn: 0, follows: null, x: 1500, y: 500, seed: 137 }, [
+  look('lightning', 'Lightning', 96, '#cfdcff', { source: 'linear', turn: 0, follows: null, x: 1500, y: 500, seed: 137 }, [
     // A ramp across with noise over it that hardly changes across: where it is at 50 % lies a jagged line that is as thin everywhere. Two arms, and what shines about it.
     { kind: 'second', mode: 'normal', amount: 22, type: 'smooth', sizeX: 100000, sizeY: 560, octaves: 8, seed: 24 },
     { kind: 'second', mode: 'normal', amount: 5, type: 'smooth', sizeX: 1500, sizeY: 170, octaves: 6, seed: 12 },

@@ -12,7 +12,7 @@ import { startingLooks } from './startingLooks'
 const pattern = z.strictObject({
   density: numberControl({ label: 'Density', unit: '', usual: [0, 100], hard: [0, 1000], step: 1, hint: 'Motes in the frame, in tens.' }),
   size: lengthControl({ label: 'Size', usual: [2, 60], hard: [0.5, 600], step: 0.5, hint: 'Radius of a mote.' }),
-  sizeSpread: percentControl('Size spread'),
+  sizeSpread: percentControl('Size variation'),
   softness: percentControl('Softness'),
   seed: seedControl(),
 })

@@ -4,6 +4,7 @@ import { unmoved } from '../placing'
 import type { DustControls } from './definition'
 
 function look(
+  id: string,
   name: string,
   amount: number,
   tint: string,
@@ -11,6 +12,7 @@ function look(
   shape: Partial<DustControls['shape']>,
 ): StartingLook<DustControls> {
   return {
+    id,
     name,
     controls: {
       pattern: { density: 22, size: 15, sizeSpread: 70, softness: 55, seed: 83, ...pattern },
@@ -25,9 +27,10 @@ function look(
 
 /** Few, soft, out of focus, at low amount: common practice, no source; bright enough to be seen with all of the photo in view. */
 export const startingLooks: readonly StartingLook<DustControls>[] = [
-  look('Motes in the light', 95, '#ffe6bf', { density: 40 }, { gamma: 1.8 }),
-  look('Fine dust', 100, '#fff0d8', { density: 240, size: 8, softness: 25, seed: 511 }, { drift: 0, gamma: 1.8 }),
+  look('motes-in-the-light', 'Motes in the light', 95, '#ffe6bf', { density: 40 }, { gamma: 1.8 }),
+  look('fine-dust', 'Fine dust', 100, '#fff0d8', { density: 240, size: 8, softness: 25, seed: 511 }, { drift: 0, gamma: 1.8 }),
   look(
+    'drifting-seeds',
     'Drifting seeds',
     92,
     '#fff6e6',

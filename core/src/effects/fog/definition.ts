@@ -30,7 +30,7 @@ const pattern = z.strictObject({
     noise: 'scale',
   }),
   stretch: numberControl({ label: 'Stretch', unit: '×', usual: [0.5, 8], hard: [0.1, 50], step: 0.1 }),
-  turn: angleControl('Turn', { noise: 'rotation' }),
+  turn: angleControl('Rotation', { noise: 'rotation' }),
   offsetX: offsetControl('Offset across').default(0),
   offsetY: offsetControl('Offset down').default(0),
   octaves: numberControl({ label: 'Fineness', unit: '', usual: [1, 8], hard: [1, 10], step: 1, whole: true }),
@@ -41,7 +41,7 @@ const pattern = z.strictObject({
 const shape = z.strictObject({
   ...groundControls,
   sight: numberControl({
-    label: 'Sight',
+    label: 'Visibility',
     unit: 'm',
     usual: [20, 2000],
     hard: [1, 100000],

@@ -2,8 +2,9 @@ import type { StartingLook } from '../effectDefinition'
 import { everywhere } from '../lightMasks'
 import type { FringeControls } from './definition'
 
-function look(name: string, red: number, blue: number): StartingLook<FringeControls> {
+function look(id: string, name: string, red: number, blue: number): StartingLook<FringeControls> {
   return {
+    id,
     name,
     controls: { pattern: { red, blue }, shape: {} },
     colour: { tint: '#ffffff', light: null, lit: 0 },
@@ -14,7 +15,7 @@ function look(name: string, red: number, blue: number): StartingLook<FringeContr
 
 /** A pixel or two at the corners of 24 megapixels, more for an old lens: common practice, no source. */
 export const startingLooks: readonly StartingLook<FringeControls>[] = [
-  look('A touch', 0.3, -0.3),
-  look('Old lens', 1, -0.8),
-  look('Magenta and green', -0.9, -0.9),
+  look('a-touch', 'A touch', 0.3, -0.3),
+  look('old-lens', 'Old lens', 1, -0.8),
+  look('magenta-and-green', 'Magenta and green', -0.9, -0.9),
 ]

@@ -8,6 +8,7 @@ import type { GlowLineControls } from './definition'
 const corner = (x: number, y: number, outX: number, outY: number): OutlineCorner => ({ x, y, inX: -outX, inY: -outY, outX, outY })
 
 function look(
+  id: string,
   name: string,
   tint: string,
   ramp: Ramp,
@@ -16,6 +17,7 @@ function look(
   shape: Partial<GlowLineControls['shape']>,
 ): StartingLook<GlowLineControls> {
   return {
+    id,
     name,
     controls: { pattern: { paths, width: 5, taper: 80, hardness: 60, ...pattern }, shape: { ...glowStart, ...halo, ...shape } },
     colour: { tint, light: null, lit: 0, ramp },
@@ -36,6 +38,7 @@ const halo = { halo: 'line', tight: 60, middle: 30, wide: 14, spill: 10 } as con
 /** A line 5 px wide under three blurs: common practice, no source. For 6 megapixels. */
 export const startingLooks: readonly StartingLook<GlowLineControls>[] = [
   look(
+    'warm-trail',
     'Warm trail',
     '#ff9a3d',
     ramp('#ff8a2b', '#fff6e2'),
@@ -44,6 +47,7 @@ export const startingLooks: readonly StartingLook<GlowLineControls>[] = [
     {},
   ),
   look(
+    'neon-tube',
     'Neon tube',
     '#ff4fa0',
     ramp('#ff3d98', '#fff0f8'),
@@ -52,6 +56,7 @@ export const startingLooks: readonly StartingLook<GlowLineControls>[] = [
     { wideRadius: 80, tight: 70, middle: 40, wide: 22, spill: 14 },
   ),
   look(
+    'firefly-path',
     'Firefly path',
     '#c9ff7a',
     ramp('#a4e04a', '#fcffe9'),

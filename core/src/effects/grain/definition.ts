@@ -12,7 +12,7 @@ const pattern = z.strictObject({
     usual: [0.4, 3],
     hard: [0, 60],
     step: 0.05,
-    hint: 'Of a grain: what is seen pixel for pixel, whatever the size of the photo.',
+    hint: 'Of a grain, pixel for pixel, whatever the size of the photo.',
   }),
   clumping: percentControl('Clumping', 'How much of it lies together in coarser grains.'),
   colours: choiceControl('Grain', { one: 'Of one colour', own: 'Of its own in each channel' }),

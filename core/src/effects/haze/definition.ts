@@ -24,7 +24,7 @@ const pattern = z.strictObject({
     usual: [100, 20000],
     hard: [1, 1000000],
     step: 50,
-    hint: 'Where a contrast has fallen to 5 %: fog below 1 km, mist up to 5 km.',
+    hint: 'Contrast falls to 5 % there: fog below 1 km, mist to 5 km.',
   }),
   start: numberControl({ label: 'Clear up to', unit: 'm', usual: [0, 500], hard: [0, 100000], step: 1 }),
   ...curveControls,
@@ -37,7 +37,7 @@ const shape = z.strictObject({
     'Air left',
     'How much of the darkest colour of each place stays air, so that skies turn neither gaudy nor black. At 0 all is taken out.',
   ).default(0),
-  unevenness: percentControl('Unevenness', 'How much slow banks of air thin it out.'),
+  unevenness: percentControl('Variation', 'How much slow banks of air thin it out.'),
   gamma: numberControl({ label: 'Gamma', unit: '', usual: [0.3, 3], hard: [0.1, 10], step: 0.05 }),
 })
 

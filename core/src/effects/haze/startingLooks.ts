@@ -3,6 +3,7 @@ import { hazeStart } from './curve'
 import type { HazeControls } from './definition'
 
 function look(
+  id: string,
   name: string,
   amount: number,
   tint: string,
@@ -13,6 +14,7 @@ function look(
   part: Partial<HazeControls['pattern']> = {},
 ): StartingLook<HazeControls> {
   return {
+    id,
     name,
     controls: {
       pattern: { visibility, start, ...hazeStart, ...part },
@@ -26,8 +28,8 @@ function look(
 }
 
 export const startingLooks: readonly StartingLook<HazeControls>[] = [
-  look('Blue distance', 90, '#b9c8da', 2600, 8, 20, 60),
-  look('Golden haze', 85, '#f0cfa2', 900, 6, 35),
-  look('Grey day', 95, '#c3c8cb', 420, 0, 10),
-  look('Clearer air', 60, '#c9d2da', 24000, 0, 0, 0, { does: 'clear' }),
+  look('blue-distance', 'Blue distance', 90, '#b9c8da', 2600, 8, 20, 60),
+  look('golden-haze', 'Golden haze', 85, '#f0cfa2', 900, 6, 35),
+  look('grey-day', 'Grey day', 95, '#c3c8cb', 420, 0, 10),
+  look('clearer-air', 'Clearer air', 60, '#c9d2da', 24000, 0, 0, 0, { does: 'clear' }),
 ]

@@ -4,12 +4,14 @@ import { FIRST_LIGHT } from '../origin'
 import type { LampControls } from './definition'
 
 function look(
+  id: string,
   name: string,
   tint: string,
   pattern: Partial<LampControls['pattern']>,
   shape: Partial<LampControls['shape']>,
 ): StartingLook<LampControls> {
   return {
+    id,
     name,
     controls: {
       pattern: {
@@ -47,7 +49,7 @@ function look(
 
 /** Lengths for 6 megapixels. */
 export const startingLooks: readonly StartingLook<LampControls>[] = [
-  look('Street lamp', '#ffc98a', {}, { cone: 38 }),
-  look('Lamp in fog', '#ffe0b8', { inner: 2, outer: 30 }, { ambient: 80, strength: 80, cone: 55, fog: 70 }),
-  look('Only this light', '#ffd6a0', { inner: 3, outer: 36, falloff: 80 }, { ambient: 22, strength: 190, sheen: 70 }),
+  look('street-lamp', 'Street lamp', '#ffc98a', {}, { cone: 38 }),
+  look('lamp-in-fog', 'Lamp in fog', '#ffe0b8', { inner: 2, outer: 30 }, { ambient: 80, strength: 80, cone: 55, fog: 70 }),
+  look('only-this-light', 'Only this light', '#ffd6a0', { inner: 3, outer: 36, falloff: 80 }, { ambient: 22, strength: 190, sheen: 70 }),
 ]

@@ -9,8 +9,8 @@ import { startingLooks } from './startingLooks'
 const pattern = z.strictObject({
   count: numberControl({ label: 'Drops', unit: '', usual: [1, 400], hard: [0, 5000], step: 1, whole: true }),
   radius: lengthControl({ label: 'Radius', usual: [4, 150], hard: [0.5, 3000], step: 0.5, hint: 'Of the largest.' }),
-  spread: percentControl('Size spread', 'How much smaller most of them are.'),
-  uneven: percentControl('Unevenness', 'How far from round they are.'),
+  spread: percentControl('Size variation', 'How much smaller most of them are.'),
+  uneven: percentControl('Shape variation', 'How far from round they are.'),
   running: percentControl('Running', 'How many have run down the glass and drawn themselves long.'),
   seed: seedControl(),
 })
@@ -23,7 +23,7 @@ const shape = z.strictObject({
     usual: [2, 12],
     hard: [0, 40],
     step: 0.5,
-    hint: 'How much of the picture is seen in a drop, upside down, against its own size.',
+    hint: 'How much of the picture a drop shows, upside down.',
   }),
   rim: percentControl('Dark rim'),
   glint: percentControl('Glint', 'How bright the light is that they reflect.'),

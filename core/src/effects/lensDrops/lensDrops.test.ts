@@ -39,7 +39,7 @@ describe('drops on the lens', () => {
     effectOf(
       size,
       'lensDrops',
-      'A few drops',
+      'a-few-drops',
       { count: 1, radius: 30, spread: 0, uneven: 0, running: 0, seed, ...pattern },
       { blur: 1, view: 3, rim: 0, glint: 0, ...shape },
     )
@@ -98,7 +98,7 @@ describe('drops on the lens', () => {
 
   it('are where they are whatever lies beneath them: a mask that reads them asks for no picture', () => {
     const drops = { ...drop(), id: 'drops' }
-    const [maskOfNight, maskOfEvening] = ['As night', 'Warm evening'].map((look) => {
+    const [maskOfNight, maskOfEvening] = ['as-night', 'warm-evening'].map((look) => {
       const beneath = { ...newEffect(size, { kind: 'adjust', look, id: 'beneath' }), where: reading('drops') }
       const source = { photo: { id: 'photo', ...size }, effects: [beneath, drops] }
       return sceneGraph(source, { kind: 'masks', of: { owner: 'beneath', list: 'where' } })

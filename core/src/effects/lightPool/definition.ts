@@ -16,9 +16,9 @@ import { startingLooks } from './startingLooks'
 const signed = { unit: '%', usual: [-100, 100], hard: [-100, 100], step: 1 } as const
 
 const pattern = z.strictObject({
-  exposure: numberControl({ label: 'Exposure', unit: 'EV', usual: [-2, 2], hard: [-8, 8], step: 0.05 }),
   shadows: numberControl({ label: 'Shadows', ...signed }),
   highlights: numberControl({ label: 'Highlights', ...signed }),
+  exposure: numberControl({ label: 'Exposure', unit: 'EV', usual: [-2, 2], hard: [-8, 8], step: 0.05 }),
   warmth: percentControl('Colour', 'How much of its colour the light has.'),
 })
 
@@ -46,11 +46,11 @@ export const lightPool = defineEffect({
   place: 'near',
   shownPart: 1,
   controls,
-  dials: ['pattern.exposure', 'pattern.warmth', 'pattern.shadows', 'pattern.highlights', 'shape.rest', 'shape.haze'],
+  dials: ['pattern.shadows', 'pattern.highlights', 'pattern.exposure', 'pattern.warmth', 'shape.rest', 'shape.haze'],
   region: {
     label: 'Pool',
     step: 'pattern',
-    hint: 'What is lit: an ellipse, an outline, or any other masks. Without one it is the whole picture.',
+    hint: 'What is lit, by any masks; without one the whole picture.',
   },
   startingLooks,
   summary: ({ pattern, shape }) => ({

@@ -4,6 +4,7 @@ import { FIRST_LIGHT } from '../origin'
 import type { LightPoolControls } from './definition'
 
 function look(
+  id: string,
   name: string,
   tint: string,
   pattern: Partial<LightPoolControls['pattern']>,
@@ -11,6 +12,7 @@ function look(
   radius = 520,
 ): StartingLook<LightPoolControls> {
   return {
+    id,
     name,
     controls: {
       pattern: { exposure: 0.5, shadows: 25, highlights: 25, warmth: 30, ...pattern },
@@ -28,7 +30,14 @@ function look(
  * seen, a third of a step up, and highlights left alone: before a bright sky it is a disc of white else; by eye. Lengths for 6 megapixels.
  */
 export const startingLooks: readonly StartingLook<LightPoolControls>[] = [
-  look('Lamplight', '#ffc27d', {}, {}),
-  look('Quiet emphasis', '#fff0dc', { exposure: 0.35, warmth: 35, highlights: 0 }, { rest: 0.4, haze: 0, softening: 0 }, 860),
-  look('Moonlit patch', '#b9d2ff', { exposure: 0.45, warmth: 40, highlights: 0 }, { rest: 0.3, haze: 5 }, 640),
+  look('lamplight', 'Lamplight', '#ffc27d', {}, {}),
+  look(
+    'quiet-emphasis',
+    'Quiet emphasis',
+    '#fff0dc',
+    { exposure: 0.35, warmth: 35, highlights: 0 },
+    { rest: 0.4, haze: 0, softening: 0 },
+    860,
+  ),
+  look('moonlit-patch', 'Moonlit patch', '#b9d2ff', { exposure: 0.45, warmth: 40, highlights: 0 }, { rest: 0.3, haze: 5 }, 640),
 ]

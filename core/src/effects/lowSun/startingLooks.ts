@@ -4,12 +4,14 @@ import { FIRST_LIGHT } from '../origin'
 import type { LowSunControls } from './definition'
 
 function look(
+  id: string,
   name: string,
   tint: string,
   pattern: Partial<LowSunControls['pattern']>,
   shape: Partial<LowSunControls['shape']>,
 ): StartingLook<LowSunControls> {
   return {
+    id,
     name,
     controls: {
       pattern: { follows: FIRST_LIGHT, x: 1950, y: 880, sun: 34, glow: 420, airHeight: 520, ridge: 38, ...pattern },
@@ -23,7 +25,13 @@ function look(
 
 /** Lengths for 6 megapixels. */
 export const startingLooks: readonly StartingLook<LowSunControls>[] = [
-  look('Behind the ridge', '#ffb860', {}, {}),
-  look('Last minute', '#ff8a45', { sun: 26, glow: 560, airHeight: 420 }, { rest: 0.85, warmth: 70, air: 65 }),
-  look('Pale winter sun', '#ffe6bd', { sun: 22, glow: 300, airHeight: 800 }, { rest: 0.1, warmth: 20, air: 40, rim: 35 }),
+  look('behind-the-ridge', 'Behind the ridge', '#ffb860', {}, {}),
+  look('last-minute', 'Last minute', '#ff8a45', { sun: 26, glow: 560, airHeight: 420 }, { rest: 0.85, warmth: 70, air: 65 }),
+  look(
+    'pale-winter-sun',
+    'Pale winter sun',
+    '#ffe6bd',
+    { sun: 22, glow: 300, airHeight: 800 },
+    { rest: 0.1, warmth: 20, air: 40, rim: 35 },
+  ),
 ]

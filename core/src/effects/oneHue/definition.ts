@@ -16,7 +16,7 @@ const pattern = z.strictObject({
     hint: 'Which colours are changed; pick one on the photo.',
   }),
   width: numberControl({ label: 'Width', unit: '°', usual: [10, 180], hard: [1, 360], step: 1, hint: 'How many hues about it.' }),
-  softness: numberControl({ label: 'Softness', unit: '°', usual: [0, 90], hard: [0, 180], step: 1 }),
+  softness: numberControl({ label: 'Fall-off', unit: '°', usual: [0, 90], hard: [0, 180], step: 1 }),
   pale: percentControl('Leaves greys', 'What has less colour than this is left alone.'),
 })
 

@@ -3,11 +3,13 @@ import { everywhere } from '../lightMasks'
 import type { OneHueControls } from './definition'
 
 function look(
+  id: string,
   name: string,
   pattern: Partial<OneHueControls['pattern']>,
   shape: Partial<OneHueControls['shape']>,
 ): StartingLook<OneHueControls> {
   return {
+    id,
     name,
     controls: {
       pattern: { hue: 140, width: 70, softness: 30, pale: 8, ...pattern },
@@ -21,7 +23,7 @@ function look(
 
 /** Hues of OKLCh: greens about 140°, blues about 255°, oranges about 55°. Set by eye. */
 export const startingLooks: readonly StartingLook<OneHueControls>[] = [
-  look('Calmer greens', { hue: 135 }, { saturation: -45, shift: 6 }),
-  look('Deeper blues', { hue: 255, width: 90 }, { saturation: 20, lightness: -12 }),
-  look('Warmer oranges', { hue: 62, width: 50 }, { saturation: 12, shift: -6, lightness: 4 }),
+  look('calmer-greens', 'Calmer greens', { hue: 135 }, { saturation: -45, shift: 6 }),
+  look('deeper-blues', 'Deeper blues', { hue: 255, width: 90 }, { saturation: 20, lightness: -12 }),
+  look('warmer-oranges', 'Warmer oranges', { hue: 62, width: 50 }, { saturation: 12, shift: -6, lightness: 4 }),
 ]

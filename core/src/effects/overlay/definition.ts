@@ -23,7 +23,7 @@ const pattern = z.strictObject({
   x: placeControl('x'),
   y: placeControl('y'),
   width: lengthControl({ label: 'Width', usual: [50, 6000], hard: [1, 100000], step: 1, hint: 'On the photo; it keeps its proportions.' }),
-  turn: angleControl('Turn'),
+  turn: angleControl('Rotation'),
   side: choiceControl('Seen', { front: 'As it is', behind: 'Left and right exchanged' }),
 })
 
@@ -31,7 +31,7 @@ const shape = z.strictObject({
   without: choiceControl('Left out of it', { nothing: 'Nothing', dark: 'What is dark, as light on nothing', colour: 'A colour' }),
   colour: colourControl('Colour'),
   reach: percentControl('Reach', 'How far from that colour others are left out too.'),
-  border: lengthControl({ label: 'Soft border', usual: [0, 200], hard: [0, 5000], step: 1 }),
+  border: lengthControl({ label: 'Feather', usual: [0, 200], hard: [0, 5000], step: 1 }),
   blur: lengthControl({ label: 'Blur', usual: [0, 40], hard: [0, 1000], step: 0.1 }),
 })
 

@@ -34,7 +34,7 @@ beforeAll(async () => {
 describe('a picture laid over the photo', () => {
   const reference = { id: 'other', fileName: 'other.png', ...other }
   const laid = (pattern: object = {}, shape: object = {}) =>
-    effectOf(size, 'overlay', 'As it is', { picture: reference, x: 150, y: 100, width: 90, turn: 0, side: 'front', ...pattern }, shape)
+    effectOf(size, 'overlay', 'as-it-is', { picture: reference, x: 150, y: 100, width: 90, turn: 0, side: 'front', ...pattern }, shape)
   const inside = (pixels: Uint8ClampedArray, x: number, y: number): number[] => [0, 1, 2].map((k) => pixels[4 * (y * size.width + x) + k]!)
 
   it('lies pixel for pixel where it is put, and leaves the rest', () => {

@@ -11,12 +11,14 @@ const near: Layer = { drops: 26, size: 1.9, stretch: 2.1, brightness: 62, shiftX
 const nearest: Layer = { drops: 4, size: 5, stretch: 4.2, brightness: 50, shiftX: 113, shiftY: -47 }
 
 function look(
+  id: string,
   name: string,
   amount: number,
   pattern: Partial<RainControls['pattern']>,
   shape: Partial<RainControls['shape']>,
 ): StartingLook<RainControls> {
   return {
+    id,
     name,
     controls: {
       pattern: {
@@ -55,11 +57,12 @@ function look(
 
 /** Lengths for 6 megapixels. Blur 2 px, smear 25 px at 80°, Screen, a larger and stronger second copy: common practice, no source. */
 export const startingLooks: readonly StartingLook<RainControls>[] = [
-  look('Steady rain', 55, {}, {}),
-  look('Drizzle', 62, { density: 62, layers: 2, dropSize: 0.72 }, { length: 13, angle: 86, windVariation: 35, white: 68 }),
-  look('Downpour', 70, { density: 62, layers: 4, seed: 2291 }, { length: 42, angle: 82, windVariation: 18 }),
-  look('Driving rain', 62, { density: 46, layers: 4, seed: 7343 }, { length: 58, angle: 64, windVariation: 40 }),
+  look('steady-rain', 'Steady rain', 55, {}, {}),
+  look('drizzle', 'Drizzle', 62, { density: 62, layers: 2, dropSize: 0.72 }, { length: 13, angle: 86, windVariation: 35, white: 68 }),
+  look('downpour', 'Downpour', 70, { density: 62, layers: 4, seed: 2291 }, { length: 42, angle: 82, windVariation: 18 }),
+  look('driving-rain', 'Driving rain', 62, { density: 46, layers: 4, seed: 7343 }, { length: 58, angle: 64, windVariation: 40 }),
   look(
+    'rain-by-the-camera',
     'Rain by the camera',
     80,
     { by: 'camera', rate: 22, shutter: 1 / 60, focalLength: 35, nearest: 1.2, farthest: 40, seed: 5023 },

@@ -33,9 +33,9 @@ const pattern = z.strictObject({
     usual: [20, 900],
     hard: [0, 20000],
     step: 5,
-    hint: 'The way at the corner farthest from the origin: about 50 for a burst, 300 for a strong one, on six megapixels.',
+    hint: 'At the corner farthest from the origin: 50 is short, 300 strong.',
   }),
-  tones: percentControl('Tones from', 'Only what is brighter than this streams.'),
+  tones: percentControl('Threshold', 'Only what is brighter than this streams.'),
   width: lengthControl({ label: 'Width', usual: [20, 1500], hard: [1, 30000], step: 5, hint: 'Of the edge that the shafts come from.' }),
   opening: numberControl({
     label: 'Opening',

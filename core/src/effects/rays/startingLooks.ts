@@ -4,6 +4,7 @@ import { FIRST_LIGHT } from '../origin'
 import type { RayControls } from './definition'
 
 function look(
+  id: string,
   name: string,
   amount: number,
   pattern: Partial<RayControls['pattern']>,
@@ -11,6 +12,7 @@ function look(
   more: Partial<Pick<StartingLook<RayControls>, 'where' | 'mix' | 'colour'>> = {},
 ): StartingLook<RayControls> {
   return {
+    id,
     name,
     controls: {
       pattern: {
@@ -40,21 +42,24 @@ function look(
 
 /** 50 px for a burst, 300 px for a strong one: common practice, no source. Lengths for 6 megapixels. */
 export const startingLooks: readonly StartingLook<RayControls>[] = [
-  look('Streaming sun', 80, {}),
-  look('Short burst', 85, { length: 60, tones: 66 }, { strength: 130, noise: 25, softness: 1 }),
+  look('streaming-sun', 'Streaming sun', 80, {}),
+  look('short-burst', 'Short burst', 85, { length: 60, tones: 66 }, { strength: 130, noise: 25, softness: 1 }),
   look(
+    'shafts-from-above',
     'Shafts from above',
     62,
     { by: 'shafts', follows: null, x: 1900, y: -320, toX: 1250, toY: 1750, width: 620 },
     { strength: 80, softness: 12, edges: 90, noise: 65 },
   ),
   look(
+    'window-light',
     'Window light',
     55,
     { by: 'shafts', follows: null, x: 500, y: 500, toX: 1900, toY: 1500, count: 3, uneven: 30, width: 620, opening: 1.25 },
     { strength: 80, softness: 7, noise: 45 },
   ),
   look(
+    'rush-of-the-picture',
     'Rush of the picture',
     45,
     { by: 'photo', length: 110 },

@@ -121,7 +121,7 @@ describe('a reflection', () => {
 
 describe('patterns that play', () => {
   it.each(['rain', 'snow', 'fog', 'haze', 'dust'] as const)('%s moves, and closes on itself', (kind) => {
-    const made = newEffect({ width: 1200, height: 800 }, { kind, id: 'one', ...(kind === 'haze' ? { look: 'Golden haze' } : {}) })
+    const made = newEffect({ width: 1200, height: 800 }, { kind, id: 'one', ...(kind === 'haze' ? { look: 'golden-haze' } : {}) })
     if (kind === 'haze') Object.assign(made.controls.shape, { unevenness: 80 })
     const at = (phase: number) =>
       planeOf(evaluator, sceneGraph({ ...sourceOf([made]), phase }, { kind: 'step', effectId: 'one', step: 'shape' }), size)

@@ -3,6 +3,7 @@ import { everywhere } from '../lightMasks'
 import type { SharpenControls } from './definition'
 
 function look(
+  id: string,
   name: string,
   by: 'unsharp' | 'highPass',
   radius: number,
@@ -10,6 +11,7 @@ function look(
   threshold: number,
 ): StartingLook<SharpenControls> {
   return {
+    id,
     name,
     controls: { pattern: { by, radius }, shape: { strength, threshold } },
     colour: { tint: '#ffffff', light: null, lit: 0 },
@@ -20,7 +22,7 @@ function look(
 
 /** Radii of half a pixel to one and a half for what is seen 1:1: common practice, no source. */
 export const startingLooks: readonly StartingLook<SharpenControls>[] = [
-  look('Crisp', 'unsharp', 1, 90, 8),
-  look('Fine detail', 'unsharp', 0.6, 130, 12),
-  look('High-pass', 'highPass', 2, 100, 0),
+  look('crisp', 'Crisp', 'unsharp', 1, 90, 8),
+  look('fine-detail', 'Fine detail', 'unsharp', 0.6, 130, 12),
+  look('high-pass', 'High-pass', 'highPass', 2, 100, 0),
 ]

@@ -37,7 +37,7 @@ const pattern = z.strictObject({
     usual: [2, 120],
     hard: [0, 6000],
     step: 0.5,
-    hint: 'A veil has about as many px as the photo has megapixels, at 24 of them; a bloom is full from 50 to 100.',
+    hint: 'At 24 megapixels a veil takes about 24 px, a bloom 50 to 100.',
   }),
   lightRadius: lengthControl({ label: 'Light radius', usual: [2, 120], hard: [0, 6000], step: 0.5, hint: 'Of the light copy.' }),
   contrast: contrastControl('Contrast', 'Of the copy; of a pair, of the light one.'),
@@ -54,8 +54,8 @@ const pattern = z.strictObject({
 const shape = z.strictObject({
   glow: percentControl('Glow', 'How much of the copy there is.'),
   darkening: percentControl('Darkening', 'Takes the shadows down again; of a pair, how much of the dark copy there is.'),
-  protectHighlights: percentControl('Protect highlights'),
-  protectShadows: percentControl('Protect shadows'),
+  protectHighlights: percentControl('Spare the brights'),
+  protectShadows: percentControl('Spare the darks'),
   detailBy: choiceControl('Detail return', detailWays),
   detail: numberControl({
     label: 'Detail',
@@ -63,7 +63,7 @@ const shape = z.strictObject({
     usual: [0, 100],
     hard: [0, 400],
     step: 1,
-    hint: 'Gives back what the blur took: everywhere, or within the masks of Detail.',
+    hint: 'Gives back what the blur took, everywhere or within its masks.',
   }),
   detailWith: choiceControl('Detail comes back', {
     effect: 'With Amount and Where of the effect',
@@ -76,7 +76,7 @@ const shape = z.strictObject({
     usual: [0.5, 60],
     hard: [0.2, 500],
     step: 0.1,
-    hint: 'Of the high-pass: what is seen pixel for pixel, whatever the size of the photo.',
+    hint: 'Of the high-pass; pixel for pixel, whatever the size of the photo.',
   }).default(4),
 })
 

@@ -22,7 +22,7 @@ function softFocus(
   shape: Partial<SoftFocus['controls']['shape']>,
   mix: Partial<Effect['mix']> = {},
 ) {
-  const made = newEffect(size, { kind: 'softFocus', look: 'Veil', id: 's' }) as SoftFocus
+  const made = newEffect(size, { kind: 'softFocus', look: 'veil', id: 's' }) as SoftFocus
   Object.assign(made.controls.pattern, { contrast: 0, brightness: 0 }, pattern)
   Object.assign(made.controls.shape, { detail: 0 }, shape)
   Object.assign(made.mix, { amount: 100 }, mix)

@@ -4,11 +4,11 @@ import { mixNode } from '../../operations/mixing/mix/mix'
 import type { MixMode } from '../../operations/mixing/mix/mixModes'
 
 export const detailWays = {
-  fine: 'High-pass 1 px, Overlay',
-  broad: 'High-pass 4 px, Soft light',
-  unblur: 'Unblur, Linear light',
-  local: 'Local contrast, two passes',
-  own: 'High-pass, as set below',
+  fine: 'Fine',
+  broad: 'Broad',
+  unblur: 'Crisp',
+  local: 'Local',
+  own: 'Custom',
   off: 'Off',
 } as const
 export const detailModes = {

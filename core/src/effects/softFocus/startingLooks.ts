@@ -21,6 +21,7 @@ const broad = { detailMode: 'soft-light', detailRadius: 4 } as const
 const midsLessBrights: Where = { masks: [midtones, brights], hold: 100 }
 
 function look(
+  id: string,
   name: string,
   mode: 'normal' | 'screen' | 'soft-light',
   amount: number,
@@ -29,6 +30,7 @@ function look(
   where: Where = everywhere,
 ): StartingLook<SoftFocusControls> {
   return {
+    id,
     name,
     controls: {
       pattern: {
@@ -54,9 +56,17 @@ function look(
  * those at 24.
  */
 export const startingLooks: readonly StartingLook<SoftFocusControls>[] = [
-  look('Veil', 'normal', 15, { contrast: 70, brightness: 4 }, { detail: 40 }),
-  look('Dream bloom', 'screen', 40, { by: 'bloom', radius: 30, contrast: 15, brightness: -12 }, { darkening: 60, detail: 40, ...broad }),
+  look('veil', 'Veil', 'normal', 15, { contrast: 70, brightness: 4 }, { detail: 40 }),
   look(
+    'dream-bloom',
+    'Dream bloom',
+    'screen',
+    40,
+    { by: 'bloom', radius: 30, contrast: 15, brightness: -12 },
+    { darkening: 60, detail: 40, ...broad },
+  ),
+  look(
+    'dark-and-light',
     'Dark and light',
     'normal',
     65,
@@ -65,6 +75,7 @@ export const startingLooks: readonly StartingLook<SoftFocusControls>[] = [
     midsLessBrights,
   ),
   look(
+    'silk',
     'Silk',
     'normal',
     55,

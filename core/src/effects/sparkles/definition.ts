@@ -23,7 +23,7 @@ const pattern = z.strictObject({
         x: placeControl('x'),
         y: placeControl('y'),
         size: numberControl({ label: 'Size', unit: '%', usual: [10, 300], hard: [1, 1000], step: 1 }),
-        turn: angleControl('Turn').default(0),
+        turn: angleControl('Rotation').default(0),
       }),
       400,
       'glints',
@@ -34,9 +34,9 @@ const pattern = z.strictObject({
   reach: lengthControl({ label: 'Reach', usual: [5, 200], hard: [0.5, 5000], step: 0.5, hint: 'Length of the longest points.' }),
   core: lengthControl({ label: 'Core', usual: [0.5, 12], hard: [0, 500], step: 0.1 }),
   points: numberControl({ label: 'Points', unit: '', usual: [2, 12], hard: [0, 64], step: 1, whole: true }),
-  uneven: percentControl('Unevenness', 'How much the points of a glint differ.'),
+  uneven: percentControl('Point variation', 'How much the points of a glint differ.'),
   turn: angleControl('Rotation', { noise: 'rotation' }),
-  sizeSpread: percentControl('Size spread'),
+  sizeSpread: percentControl('Size variation'),
   seed: seedControl(),
 })
 

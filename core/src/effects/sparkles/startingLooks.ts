@@ -4,6 +4,7 @@ import { sparesShadows } from '../sparesShadows'
 import type { SparkleControls } from './definition'
 
 function look(
+  id: string,
   name: string,
   amount: number,
   tint: string,
@@ -12,6 +13,7 @@ function look(
   more: Partial<Pick<StartingLook<SparkleControls>, 'where' | 'mix'>> = {},
 ): StartingLook<SparkleControls> {
   return {
+    id,
     name,
     controls: {
       pattern: {
@@ -42,8 +44,9 @@ function look(
 
 /** A slight blur; Screen or addition: common practice, no source. Lengths for 6 megapixels. */
 export const startingLooks: readonly StartingLook<SparkleControls>[] = [
-  look('Glints on metal', 95, '#fff1d8', {}),
+  look('glints-on-metal', 'Glints on metal', 95, '#fff1d8', {}),
   look(
+    'sea-glitter',
     'Sea glitter',
     90,
     '#fff8ea',
@@ -52,6 +55,7 @@ export const startingLooks: readonly StartingLook<SparkleControls>[] = [
     { where: { masks: [notTheSky, { ...sparesShadows, handles: [0.2, 0.55, 1, 1] }], hold: 100 } },
   ),
   look(
+    'fairy-dust',
     'Fairy dust',
     85,
     '#ffe3b0',
@@ -59,6 +63,7 @@ export const startingLooks: readonly StartingLook<SparkleControls>[] = [
     { halo: 70, tintScatter: 70, turnScatter: 100, blur: 0.8 },
   ),
   look(
+    'cold-stars-of-frost',
     'Cold stars of frost',
     90,
     '#eaf4ff',

@@ -19,7 +19,7 @@ describe('splashes', () => {
     effectOf(
       size,
       'splashes',
-      'Rain on the ground',
+      'rain-on-the-ground',
       { density: 40, height: 12, droplets: 0, ripples: 0, seed: 3, ...pattern },
       { blur: 0, into: 100, ...shape },
     )

@@ -19,12 +19,14 @@ const inTheSky: SkyMask = {
 }
 
 function look(
+  id: string,
   name: string,
   amount: number,
   pattern: Partial<StarControls['pattern']>,
   shape: Partial<StarControls['shape']> = {},
 ): StartingLook<StarControls> {
   return {
+    id,
     name,
     controls: {
       pattern: {
@@ -54,8 +56,8 @@ function look(
 
 /** Lengths for 6 megapixels. */
 export const startingLooks: readonly StartingLook<StarControls>[] = [
-  look('Clear night', 100, {}),
-  look('Band of stars', 100, { faintest: 8.8, white: 4.4, size: 0.95, band: 80, seed: 509 }),
-  look('Stars drawn long', 85, { faintest: 6.2, white: 3, size: 0.8, halo: 10, seed: 77 }, { trails: 45 }),
-  look('Few bright stars', 100, { density: 90, faintest: 5.6, white: 4.6, size: 1.2, halo: 70, spikes: 55, seed: 4 }),
+  look('clear-night', 'Clear night', 100, {}),
+  look('band-of-stars', 'Band of stars', 100, { faintest: 8.8, white: 4.4, size: 0.95, band: 80, seed: 509 }),
+  look('star-trails', 'Star trails', 85, { faintest: 6.2, white: 3, size: 0.8, halo: 10, seed: 77 }, { trails: 45 }),
+  look('few-bright-stars', 'Few bright stars', 100, { density: 90, faintest: 5.6, white: 4.6, size: 1.2, halo: 70, spikes: 55, seed: 4 }),
 ]

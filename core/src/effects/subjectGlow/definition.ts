@@ -20,7 +20,7 @@ export const subjectGlow = defineEffect({
   shownPart: 1,
   controls,
   dials: ['shape.tight', 'shape.middle', 'shape.wide', 'shape.spill'],
-  region: { label: 'Subject', step: 'pattern', hint: 'Draw around what glows, paint it, or take it by its colour: add a mask for it.' },
+  region: { label: 'Subject', step: 'pattern', hint: 'What glows: outlined, painted, or taken by its colour.' },
   startingLooks,
   summary: ({ pattern, shape }) => ({ pattern: `white on black, ${Math.round(pattern.brightness)} %`, shape: glowSummary(shape) }),
   pattern: ({ pattern }, { region }) => (region ? scaleFieldNode(region, pattern.brightness / 100) : constantFieldNode(0)),

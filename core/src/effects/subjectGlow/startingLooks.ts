@@ -19,8 +19,16 @@ const brightsAbout: Where = {
   hold: 100,
 }
 
-function look(name: string, amount: number, tint: string, ramp: Ramp, shape: Partial<GlowShape>): StartingLook<SubjectGlowControls> {
+function look(
+  id: string,
+  name: string,
+  amount: number,
+  tint: string,
+  ramp: Ramp,
+  shape: Partial<GlowShape>,
+): StartingLook<SubjectGlowControls> {
   return {
+    id,
     name,
     controls: { pattern: { brightness: 100 }, shape: { ...glowStart, ...shape } },
     colour: { tint, light: null, lit: 0, ramp },
@@ -38,9 +46,14 @@ const ramp = (dark: string, middle: string, bright: string): Ramp => [
 
 /** Lengths for 6 megapixels. */
 export const startingLooks: readonly StartingLook<SubjectGlowControls>[] = [
-  look('Rim of light', 85, '#ffc27a', ramp('#c2551c', '#ffb257', '#fff1d6'), { sits: 'behind', sharp: 0, tight: 85, spill: 14 }),
-  look('Lit from within', 75, '#ffb15c', ramp('#a5400f', '#ff9f43', '#fff3dc'), { sharp: 22, wideRadius: 80 }),
-  look('Cold ember', 80, '#8fd0ff', ramp('#1f4fa8', '#7cc4ff', '#effaff'), {
+  look('rim-of-light', 'Rim of light', 85, '#ffc27a', ramp('#c2551c', '#ffb257', '#fff1d6'), {
+    sits: 'behind',
+    sharp: 0,
+    tight: 85,
+    spill: 14,
+  }),
+  look('lit-from-within', 'Lit from within', 75, '#ffb15c', ramp('#a5400f', '#ff9f43', '#fff3dc'), { sharp: 22, wideRadius: 80 }),
+  look('cold-ember', 'Cold ember', 80, '#8fd0ff', ramp('#1f4fa8', '#7cc4ff', '#effaff'), {
     sits: 'behind',
     sharp: 0,
     wide: 75,

@@ -33,7 +33,7 @@ const pattern = z.strictObject({
     hard: [3, 40],
     step: 1,
     whole: true,
-    hint: 'An even number gives as many spikes, an odd one twice as many.',
+    hint: 'Even numbers give as many spikes, odd ones twice as many.',
   }),
   reach: lengthControl({ label: 'Reach', usual: [50, 2500], hard: [0, 30000], step: 5 }),
   strength: strengthControl('Strength'),

@@ -23,8 +23,8 @@ const pattern = z.strictObject({
     step: 1,
     hint: 'Where it is full, against the corners of the frame.',
   }),
-  roundness: percentControl('Roundness', 'At 0 as long as the frame, at 100 a circle.'),
-  softness: percentControl('Softness', 'Over how much of the way from the middle it falls.'),
+  roundness: percentControl('How round', 'At 0 as long as the frame, at 100 a circle.'),
+  softness: percentControl('Feather', 'Over how much of the way from the middle it falls.'),
 })
 
 const shape = z.strictObject({

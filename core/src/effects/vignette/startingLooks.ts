@@ -4,11 +4,13 @@ import { everywhere } from '../lightMasks'
 import type { VignetteControls } from './definition'
 
 function look(
+  id: string,
   name: string,
   pattern: Partial<VignetteControls['pattern']>,
   shape: Partial<VignetteControls['shape']>,
 ): StartingLook<VignetteControls> {
   return {
+    id,
     name,
     controls: {
       pattern: { follows: FOCAL_POINT, x: 1500, y: 1000, size: 115, roundness: 30, softness: 85, ...pattern },
@@ -22,8 +24,8 @@ function look(
 
 /** Under one stop at the corners, seldom seen as such: common practice, no source. Places for 6 megapixels, 3:2. */
 export const startingLooks: readonly StartingLook<VignetteControls>[] = [
-  look('Quiet corners', {}, {}),
-  look('Light in the middle', { size: 105 }, { darken: 0.8, lift: 0.3 }),
-  look('Close about the subject', { size: 70, roundness: 80 }, { darken: 1.8, lift: 0.15, spare: 40 }),
-  look('Pale borders', { size: 110, roundness: 0 }, { darken: -0.8, spare: 0 }),
+  look('quiet-corners', 'Quiet corners', {}, {}),
+  look('light-in-the-middle', 'Light in the middle', { size: 105 }, { darken: 0.8, lift: 0.3 }),
+  look('close-about-the-subject', 'Close about the subject', { size: 70, roundness: 80 }, { darken: 1.8, lift: 0.15, spare: 40 }),
+  look('pale-borders', 'Pale borders', { size: 110, roundness: 0 }, { darken: -0.8, spare: 0 }),
 ]

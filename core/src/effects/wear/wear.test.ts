@@ -18,7 +18,7 @@ describe('wear', () => {
     effectOf(
       size,
       'wear',
-      'Dusty glass plate',
+      'dusty-glass-plate',
       { scratches: 0, specks: 0, paper: 0, stains: 0, size: 1, length: 60, ...pattern },
       { borders: 0, blur: 0, ...shape },
     )

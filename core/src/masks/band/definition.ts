@@ -11,10 +11,10 @@ export const bandMaskSchema = z.strictObject({
   kind: z.literal('band'),
   x: placeControl('x'),
   y: placeControl('y'),
-  turn: angleControl('Turn'),
+  turn: angleControl('Rotation'),
   follows: followsLevel,
   width: lengthControl({ label: 'Width', usual: [0, 2000], hard: [0, 100000], step: 1, hint: 'Of the part that is fully open.' }),
-  softness: lengthControl({ label: 'Softness', usual: [0, 1000], hard: [0, 100000], step: 1, hint: 'Length of the fall on each side.' }),
+  softness: lengthControl({ label: 'Fall-off', usual: [0, 1000], hard: [0, 100000], step: 1, hint: 'Length of the fall on each side.' }),
 })
 export type BandMask = z.infer<typeof bandMaskSchema>
 

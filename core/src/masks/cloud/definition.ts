@@ -16,7 +16,7 @@ export const cloudMaskSchema = z.strictObject({
     noise: 'scale',
   }),
   stretch: numberControl({ label: 'Stretch', unit: '×', usual: [0.2, 6], hard: [0.05, 50], step: 0.05 }),
-  turn: angleControl('Turn', { noise: 'rotation' }),
+  turn: angleControl('Rotation', { noise: 'rotation' }),
   offsetX: offsetControl('Offset across'),
   offsetY: offsetControl('Offset down'),
   octaves: numberControl({ label: 'Octaves', unit: '', usual: [1, 8], hard: [1, 10], step: 1, whole: true }),

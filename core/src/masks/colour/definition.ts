@@ -35,12 +35,12 @@ export const colourMaskSchema = z.strictObject({
   }),
   chromaTo: numberControl({ label: 'Chroma to', unit: '%', usual: [0, 40], hard: [0, 100], step: 0.5 }),
   softness: numberControl({
-    label: 'Softness',
+    label: 'Fall-off',
     unit: '%',
     usual: [0, 100],
     hard: [0, 100],
     step: 1,
-    hint: 'At 100 % the hues fall off over 60° and the chroma over 10 %.',
+    hint: 'At 100 % hues fall off over 60°, chroma over 10 %.',
   }),
 })
 export type ColourMask = z.infer<typeof colourMaskSchema>

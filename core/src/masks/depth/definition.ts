@@ -12,7 +12,7 @@ export const depthMaskSchema = z.strictObject({
   kind: z.literal('depth'),
   near: metres('From', 'The mask is open from here on.'),
   far: metres('To', 'The mask is open up to here.'),
-  softness: percentControl('Softness', 'At 100 % it fades over a doubling or halving of the distance.'),
+  softness: percentControl('Fall-off', 'At 100 % it fades over a doubling or halving of the distance.'),
 })
 export type DepthMask = z.infer<typeof depthMaskSchema>
 

@@ -14,8 +14,8 @@ export const ellipseMaskSchema = z.strictObject({
   follows: followsPoint,
   radiusX: lengthControl({ label: 'Width', usual: [1, 3000], hard: [0.5, 100000], step: 1, hint: 'From the centre to the rim.' }),
   radiusY: lengthControl({ label: 'Height', usual: [1, 3000], hard: [0.5, 100000], step: 1 }),
-  turn: angleControl('Turn'),
-  softness: percentControl('Softness', 'Part of the radius over which it falls to nothing at the rim.'),
+  turn: angleControl('Rotation'),
+  softness: percentControl('Fall-off', 'Part of the radius over which it falls to nothing at the rim.'),
 })
 export type EllipseMask = z.infer<typeof ellipseMaskSchema>
 

@@ -15,8 +15,8 @@ export const frameMaskSchema = z.strictObject({
     step: 1,
     hint: 'From the frame to where the mask begins to open.',
   }),
-  softness: lengthControl({ label: 'Softness', usual: [0, 1500], hard: [0, 50000], step: 1 }),
-  roundness: percentControl('Roundness'),
+  softness: lengthControl({ label: 'Fall-off', usual: [0, 1500], hard: [0, 50000], step: 1 }),
+  roundness: percentControl('How round'),
 })
 export type FrameMask = z.infer<typeof frameMaskSchema>
 

@@ -33,17 +33,17 @@ export const luminosityMaskSchema = z.strictObject({
     usual: [-4, 4],
     hard: [-12, 12],
     step: 0.5,
-    hint: 'Above 0 the mask is multiplied with itself and gets tighter; below 0 its complement is, and it gets wider.',
+    hint: 'Above 0 the mask gets tighter, below 0 wider.',
   }),
 })
 export type LuminosityMask = z.infer<typeof luminosityMaskSchema>
 
-const curveWords = { brights: 'brights', mids: 'mids', darks: 'darks', range: 'tones' }
+const curveWords = { darks: 'shadows', mids: 'midtones', brights: 'highlights', range: 'tones' }
 
 export const luminosityMaskKind: MaskDefinition<LuminosityMask> = {
   kind: 'luminosity',
   label: 'Luminosity',
-  hint: 'Brights, mids or darks of the photo',
+  hint: 'Shadows, midtones or highlights of the photo',
   start: () => ({
     kind: 'luminosity',
     tonesFrom: 'photo',

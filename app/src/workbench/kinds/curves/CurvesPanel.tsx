@@ -79,7 +79,7 @@ export function CurvesPanel({ pool, source, effect }: EffectPanelProps<'curves'>
             ])
           }
         >
-          Straight
+          Reset
         </Button>
       </Box>
       <Box sx={{ color: ink.secondary }}>Press the chart for a point, drag it; a double press takes it out.</Box>

@@ -1,3 +1,4 @@
+import { nameOfEffect } from '@welkinar/core'
 import { Choice } from '../../../common/Choice'
 import { changeKind, type EffectOf } from '../../../scene/sceneStore'
 import { ChoosePicture } from '../../ChoosePicture'
@@ -16,7 +17,7 @@ export function FieldSource({ source, effect }: Omit<EffectPanelProps<'customFie
       <Choice
         label="Effect"
         value={others.find(({ id }) => id === pattern.of)?.id ?? NONE}
-        options={[[NONE, 'Not chosen'], ...others.map(({ id, name }) => [id, name] as const)]}
+        options={[[NONE, 'Not chosen'], ...others.map((other) => [other.id, nameOfEffect(other)] as const)]}
         onChange={(next) => set('What the field is made from', { of: next === NONE ? null : next })}
       />
     )

@@ -1,4 +1,4 @@
-import { definitionOf } from '@welkinar/core'
+import { definitionOf, nameOfEffect } from '@welkinar/core'
 import { Choice } from '../../../common/Choice'
 import { changeKind } from '../../../scene/sceneStore'
 import type { EffectPanelProps } from '../effectInterface'
@@ -13,7 +13,7 @@ export function MirroredChoice({ source, effect }: EffectPanelProps<'reflection'
     <Choice
       label="Mirrors"
       value={others.find(({ id }) => id === of)?.id ?? NONE}
-      options={[[NONE, 'Not chosen'], ...others.map(({ id, name }) => [id, name] as const)]}
+      options={[[NONE, 'Not chosen'], ...others.map((other) => [other.id, nameOfEffect(other)] as const)]}
       onChange={(next) =>
         changeKind('reflection', effect.id, 'What is mirrored', ({ controls }) => void (controls.pattern.of = next === NONE ? null : next))
       }

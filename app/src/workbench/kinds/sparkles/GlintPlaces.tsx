@@ -56,8 +56,7 @@ export function GlintPlaces({ pool, source, effect }: EffectPanelProps<'sparkles
           label="How many are to be found"
           value={wanted}
           limits={{ least: 1, most, whole: true }}
-          unit=""
-          step={1}
+          control={{ unit: '', step: 1 }}
           onChange={(next) => setWanted(next)}
         />
         <Button variant="text" disabled={count === 0} onClick={() => put('Remove all glints', [])}>

@@ -8,7 +8,7 @@ import type { MaskEditorProps } from '../maskInterface'
 export function EllipseEditor({ source, list, mask }: MaskEditorProps<EllipseMask>) {
   const { lights, focal } = source.marks ?? noMarks
   const options: (readonly [string, string])[] = lights.map(({ id, name }) => [id, name])
-  if (focal) options.unshift([FOCAL_POINT, 'The focal point'])
+  if (focal) options.unshift([FOCAL_POINT, 'The centre of interest'])
   return (
     <>
       <FollowChoice

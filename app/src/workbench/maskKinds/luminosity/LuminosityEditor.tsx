@@ -40,8 +40,8 @@ const channelLabels: Record<ToneChannel, string> = {
 }
 
 const steepness = limitsOf(luminosityMaskSchema.shape.steepness)
-const curveLabels: Record<ToneCurve, string> = { brights: 'Brights', mids: 'Mids', darks: 'Darks', range: 'Range' }
-const curves: readonly ToneCurve[] = ['brights', 'mids', 'darks', 'range']
+const curveLabels: Record<ToneCurve, string> = { darks: 'Shadows', mids: 'Midtones', brights: 'Highlights', range: 'Range' }
+const curves: readonly ToneCurve[] = ['darks', 'mids', 'brights', 'range']
 
 const mostPoints = listLimit(luminosityMaskSchema.shape.free)?.most ?? 0
 

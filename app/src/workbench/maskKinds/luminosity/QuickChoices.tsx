@@ -12,9 +12,9 @@ interface QuickChoicesProps {
 }
 
 const rows: readonly { readonly curve: ToneCurve; readonly label: string }[] = [
-  { curve: 'brights', label: 'Brights' },
-  { curve: 'mids', label: 'Mids' },
-  { curve: 'darks', label: 'Darks' },
+  { curve: 'darks', label: 'Shadows' },
+  { curve: 'mids', label: 'Midtones' },
+  { curve: 'brights', label: 'Highlights' },
 ]
 /** From wide to tight. */
 const widths: readonly { readonly steepness: number; readonly label: string }[] = [
@@ -25,7 +25,7 @@ const widths: readonly { readonly steepness: number; readonly label: string }[] 
   { steepness: 3, label: 'tightest' },
 ]
 
-/** Brights, mids and darks, each from wide to tight, as pictures of the mask. */
+/** Shadows, midtones and highlights, each from wide to tight, as pictures of the mask. */
 export function QuickChoices({ pool, source, list, mask }: QuickChoicesProps) {
   const choices = rows.flatMap(({ curve, label }) =>
     widths.map(({ steepness, label: width }) => {

@@ -1,3 +1,4 @@
+import { nameOfEffect } from '@welkinar/core'
 import type { PatternMask } from '@welkinar/core'
 import { Choice } from '../../../common/Choice'
 import { changeMask } from '../../../scene/sceneStore'
@@ -13,7 +14,7 @@ export function PatternEditor({ source, list, mask }: MaskEditorProps<PatternMas
     <Choice
       label="Effect"
       value={known && mask.effectId !== null ? mask.effectId : NONE}
-      options={[[NONE, 'Not chosen'], ...others.map(({ id, name }) => [id, name] as const)]}
+      options={[[NONE, 'Not chosen'], ...others.map((other) => [other.id, nameOfEffect(other)] as const)]}
       onChange={(next) => changeMask(list, mask, 'Mask: effect', (target) => void (target.effectId = next === NONE ? null : next))}
     />
   )

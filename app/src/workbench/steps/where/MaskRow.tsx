@@ -24,7 +24,7 @@ interface MaskRowProps {
   readonly chosen: boolean
 }
 
-const joinLabels: Record<MaskJoin, string> = { keep: 'Keep', add: 'Add', subtract: 'Subtract' }
+const joinLabels: Record<MaskJoin, string> = { keep: 'Intersect', add: 'Add', subtract: 'Subtract' }
 const joinWords: Record<MaskJoin, string> = {
   keep: 'only what this mask leaves open stays',
   add: 'what this mask leaves open joins the rest',

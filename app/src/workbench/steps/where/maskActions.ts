@@ -8,6 +8,7 @@ import {
   type MaskKind,
   type MaskListRef,
   type PictureSource,
+  nameOfEffect,
 } from '@welkinar/core'
 import type { Action } from '../../../common/ActionMenu'
 import { changeMaskList, useScene } from '../../../scene/sceneStore'
@@ -64,7 +65,9 @@ export function maskActions(source: PictureSource, list: MaskListRef, mask: Mask
 /** All other lists of masks of the scene, in words. */
 function otherLists({ effects, groups = [] }: PictureSource, { owner, list }: MaskListRef): { ref: MaskListRef; words: string }[] {
   const all = [
-    ...effects.flatMap(({ id, kind, name }) => {
+    ...effects.flatMap((effect) => {
+      const { id, kind } = effect
+      const name = nameOfEffect(effect)
       const region = definitionOf(kind).region
       return [
         { ref: { owner: id, list: 'where' as const }, words: name },

@@ -6,6 +6,8 @@ import {
   type MaskListRef,
   type Scene,
   type SimilarMask,
+  nameOfEffect,
+  isEffect,
 } from '@welkinar/core'
 import { current, isDraft } from 'immer'
 import { maskChange, useScene } from '../../../scene/sceneStore'
@@ -21,7 +23,11 @@ export function pinAndRead(list: MaskListRef, mask: ReadingMask, what: 'beneath'
     if (!owner) return
     const effects = what === 'all' ? plain.effects : [...effectsBeneath(plain.effects, owner)]
     const groups = plain.groups.filter((group) => effects.some((effect) => effect.group === group.id))
-    const name = `${what === 'all' ? 'Picture' : `Beneath ${owner.name}`}, pinned ${scene.pinned.length + 1}`.slice(0, 80)
+    const name =
+      `${what === 'all' ? 'Picture' : `Beneath ${isEffect(owner) ? nameOfEffect(owner) : owner.name}`}, pinned ${scene.pinned.length + 1}`.slice(
+        0,
+        80,
+      )
     scene.pinned.push({ id, name, effects, groups })
     maskChange(list, mask, (target) => Object.assign(target, { tonesFrom: 'pinned', pinned: id }))(scene)
   })

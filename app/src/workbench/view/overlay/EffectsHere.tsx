@@ -1,7 +1,7 @@
 import Box from '@mui/material/Box'
 import Menu from '@mui/material/Menu'
 import MenuItem from '@mui/material/MenuItem'
-import { sceneGraph, type Effect, type PictureSource } from '@welkinar/core'
+import { sceneGraph, type Effect, type PictureSource, nameOfEffect } from '@welkinar/core'
 import { useQuery } from '@tanstack/react-query'
 import type { RenderPool } from '@welkinar/core/pool'
 import { useState } from 'react'
@@ -57,7 +57,7 @@ function EffectsAt({ pool, source, port, at }: EffectsHereProps & { readonly at:
               }}
               sx={{ display: 'flex', gap: 4 }}
             >
-              <Box sx={{ flex: 1 }}>{effect.name}</Box>
+              <Box sx={{ flex: 1 }}>{nameOfEffect(effect)}</Box>
               <Box sx={{ color: ink.secondary, fontVariantNumeric: 'tabular-nums' }}>{`by ${Math.round((100 * codes) / 255)} %`}</Box>
             </MenuItem>
           ))}

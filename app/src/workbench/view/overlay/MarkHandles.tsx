@@ -40,8 +40,8 @@ export function MarkHandles({ port, source }: MarkHandlesProps) {
           <Handle
             port={port}
             at={focal}
-            label="Focal point"
-            onMove={(to, gesture) => change('Move the focal point', ({ marks }) => void (marks.focal = to), gesture)}
+            label="Centre of interest"
+            onMove={(to, gesture) => change('Move the centre of interest', ({ marks }) => void (marks.focal = to), gesture)}
           />
         </>
       )}

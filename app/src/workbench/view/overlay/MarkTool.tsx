@@ -24,7 +24,7 @@ export function MarkTool({ pool, source, port, mark }: MarkToolProps) {
 async function setMark(pool: RenderPool, source: PictureSource, mark: Mark, at: Point): Promise<void> {
   const { change, set } = useScene.getState()
   if (mark === 'light') await markLight(pool, source, at)
-  else if (mark === 'focal') change('Set the focal point', ({ marks }) => void (marks.focal = at))
+  else if (mark === 'focal') change('Set the centre of interest', ({ marks }) => void (marks.focal = at))
   else change(`Set the ${mark}`, ({ marks }) => void (marks[mark] = { y: at.y, turn: marks[mark]?.turn ?? 0 }))
   if (mark !== 'light') set({ tool: undefined })
 }

@@ -15,7 +15,7 @@ import {
   type PatternBox,
   type Placed,
 } from '@welkinar/core'
-import { digitsOf } from '../../../common/NumberField'
+import { digitsOf } from '../../../common/numberText'
 import { changeEffect, changeMask } from '../../../scene/sceneStore'
 import type { ViewPort } from '../viewPort'
 import { BoxHandles } from './BoxHandles'

@@ -25,7 +25,7 @@ export function ToolHint({ text, children }: { readonly text: string; readonly c
       <Box>{text}</Box>
       {children}
       <Button variant="text" onClick={() => useScene.getState().set({ tool: undefined })}>
-        Leave it
+        Done
       </Button>
     </Box>
   )

@@ -11,7 +11,7 @@ export const avifFormat: FileFormat = {
   name: 'AVIF',
   endings: ['avif'],
   mediaType: 'image/avif',
-  hint: 'The smallest at the same loss, and the slowest to write. For pages of the web.',
+  hint: 'The smallest, and the slowest to write. For pages of the web.',
   carriesExif: false,
   hasQuality: true,
   depths: [8],

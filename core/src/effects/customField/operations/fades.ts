@@ -37,7 +37,7 @@ export const fade = operation(
 export const round = operation(
   'round',
   'Fade from the centre',
-  { radius: radius('Radius', [20, 3000]), softness: percentControl('Softness') },
+  { radius: radius('Radius', [20, 3000]), softness: percentControl('Fall-off') },
   { radius: 900, softness: 100 },
   (field, { radius: reach, softness }, { x, y }) =>
     joinFieldsNode(
@@ -57,7 +57,7 @@ export const fork = operation(
       usual: [-30, 30],
       hard: [-200, 200],
       step: 0.5,
-      hint: 'Of the field: how far from the line at 50 % the arm is where it is gone.',
+      hint: 'Of the field: how far from 50 % the arm is gone.',
     }),
     width: numberControl({ label: 'Width', unit: '%', usual: [0, 100], hard: [0, 400], step: 1, hint: 'Of the arm where it begins.' }),
   },
@@ -76,7 +76,7 @@ export const line = operation(
       usual: [0.02, 5],
       hard: [0.001, 100],
       step: 0.02,
-      hint: 'How much of the field it covers: thin where the field is steep.',
+      hint: 'How much of the field it covers; thin where that is steep.',
     }),
   },
   { width: 0.5 },

@@ -21,7 +21,7 @@ export const place = operation(
   'Place',
   {
     enlarge: numberControl({ label: 'Enlarge', unit: '×', usual: [0.2, 5], hard: [0.02, 50], step: 0.05 }),
-    turn: angleControl('Turn'),
+    turn: angleControl('Rotation'),
     moveX: lengthControl({ label: 'Move sideways', usual: [-1500, 1500], hard: [-30000, 30000], step: 1 }),
     moveY: lengthControl({ label: 'Move down', usual: [-1500, 1500], hard: [-30000, 30000], step: 1 }),
   },

@@ -1,0 +1,15 @@
+import type { EffectControls, StartingLook } from './effectDefinition'
+import { definitionOf, type Effect } from './registry'
+
+/** The look that an effect began with; the first of its kind where that is not known. */
+export function lookOf({ kind, look }: Pick<Effect, 'kind' | 'look'>): StartingLook<EffectControls> {
+  const { startingLooks, label } = definitionOf(kind)
+  const found = startingLooks.find(({ id }) => id === look) ?? startingLooks[0]
+  if (!found) throw new Error(`${label} has no look.`)
+  return found as StartingLook<EffectControls>
+}
+
+/** What an effect is called: the name that it was given, or that of its look. */
+export function nameOfEffect(effect: Pick<Effect, 'kind' | 'look' | 'name'>): string {
+  return effect.name || lookOf(effect).name
+}
