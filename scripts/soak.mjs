@@ -1,5 +1,5 @@
 // npm run soak: what takes long by its nature, in full; the result is written to docs/soak.md. Some hours.
-// npm run soak -- looks browser use sequences storage files kills: only some of it.
+// npm run soak -- looks browser jobs numbers use sequences storage files kills: only some of it.
 import { spawnSync } from 'node:child_process'
 import { existsSync, readFileSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
@@ -24,11 +24,28 @@ const parts = {
     files: ['tests/browserAndNode.e2e.ts'],
     env: { WELKINAR_EVERY_LOOK: '1' },
   },
+  jobs: {
+    what: 'Whole jobs in Chromium from photo to file, every kind added by hand, files of cameras and archives',
+    config: 'tests/vitest.config.ts',
+    files: [
+      'tests/wholeJobs.soak.ts',
+      'tests/fogByHand.soak.ts',
+      'tests/photoAndWatch.e2e.ts',
+      'tests/light.e2e.ts',
+      'tests/weather.e2e.ts',
+    ],
+    env: { WELKINAR_EVERY_LOOK: '1' },
+  },
+  numbers: {
+    what: 'Every operation, ten times with random controls over tones that no photo has: all finite; every look without a line of its own',
+    files: ['core/src/render/finite.contract.test.ts', 'core/src/effects/noLines.contract.test.ts'],
+    env: { WELKINAR_EVERY_LOOK: '1' },
+  },
   use: {
     what: 'Half an hour of use in Chromium: back on the Shelf, it ends within 10 % of the memory that it had there after five minutes',
     config: 'tests/vitest.config.ts',
-    files: ['tests/longUse.e2e.ts'],
-    env: { WELKINAR_MINUTES: '30' },
+    files: ['tests/longUse.soak.ts'],
+    env: { WELKINAR_EVERY_LOOK: '1', WELKINAR_MINUTES: '30' },
   },
   sequences: {
     what: '20 000 random sequences of commands: parsed, saved and loaded, undone and redone',

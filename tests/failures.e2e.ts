@@ -9,7 +9,7 @@ import { addEffect, dropPhoto, launch, launchProfile, saved, settled, shelfReady
 import { storedIn } from './support/database'
 
 /** How often the browser is killed; more in the soak (`npm run soak`). */
-const KILLS = Number(process.env['WELKINAR_KILLS'] ?? 3)
+const KILLS = Number(process.env['WELKINAR_KILLS'] ?? 1)
 
 const amount = (page: Page) => page.getByRole('textbox', { name: 'Amount', exact: true }).first()
 

@@ -4,6 +4,7 @@ import { evaluatorFor } from '../core/test-support/pictures'
 import { loadKernels } from '../core/test-support/kernels'
 import { planeOf } from '../core/test-support/masks'
 import { lampFieldNode } from '../core/src/operations/light/lamp/lamp'
+import { everything } from '../core/test-support/sampled'
 import { findings } from './support/axe'
 import { addEffect, canvasPixel, dragBy, launch, settled, shelfReady, visit } from './support/browser'
 import { throughSvgFilter } from './support/svgFilter'
@@ -48,7 +49,7 @@ const patch = async (x: number, y: number) => {
 }
 
 describe('a subject glow', () => {
-  it('goes from an outline to a tinted halo with spill, a part of it hidden behind something', async () => {
+  it.runIf(everything)('goes from an outline to a tinted halo with spill, a part of it hidden behind something', async () => {
     await openScene('Moorings at midnight')
     await addEffect(page, 'Near', 'Subject glow', 'Rim of light')
     await settled(page)

@@ -11,6 +11,7 @@ import sharp from 'sharp'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { deepPictureIn, fileOf } from '../core/test-support/codecs'
 import { dngOf } from '../core/test-support/dng'
+import { everything } from '../core/test-support/sampled'
 import { appears } from './support/appears'
 import { addEffect, canvasPixel, dropPhoto, exportedFile, launch, settled, shelfReady, visit, saveRecipe } from './support/browser'
 import { drag, fittedPhoto, pngOf, shownPhoto, view } from './support/photo'
@@ -210,7 +211,7 @@ describe('the photo itself, and what is watched', () => {
     expect(await view(page)).toBe(plain)
   })
 
-  it('a whole job on it is there after a reload; its deep file in Display-P3 equals the command line’s', async () => {
+  it.runIf(everything)('a whole job on it is there after a reload; its deep file in Display-P3 equals the command line’s', async () => {
     for (const [place, kind, look] of job) await addEffect(page, place, kind, look)
     const whole = watch().getByRole('textbox', { name: 'Whole stack' })
     await whole.fill('62.5')
@@ -291,7 +292,7 @@ describe('the photo itself, and what is watched', () => {
   })
 })
 
-describe('files of cameras and archives', () => {
+describe.runIf(everything)('files of cameras and archives', () => {
   let browser: Browser
   let page: Page
   let complaints: string[]

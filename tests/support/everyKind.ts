@@ -69,14 +69,15 @@ function meansOf(bytes: Uint8ClampedArray, width: number, height: number): numbe
 
 /**
  * What each picture looks like, by what it shows.
- * @param whole each scene at all scales and phases; else one of them each in turn, and all of the mixed ones
+ * @param whole each scene at all scales and phases; else the first look of each kind at one of them in turn, and the mixed ones at all
  */
 export async function everyKind(thread: Thread, whole: boolean): Promise<Record<string, Drawn>> {
   const data = pixels()
   await thread.addPhoto({ id: 'made-up', ...SIZE, levels: [{ ...SIZE, format: 'rgba8', pixels: data.buffer as ArrayBuffer }] })
   const found: Record<string, Drawn> = {}
   const views = scales.flatMap((scale) => phases.map((phase) => ({ scale, phase })))
-  for (const [i, [title, effects]] of scenes().entries()) {
+  for (const [i, { title, effects, inSample }] of scenes().entries()) {
+    if (!whole && !inSample) continue
     for (const { scale, phase } of whole || effects.length > 2 ? views : [views[i % views.length]!]) {
       // In the second half of the loop the light is outside the frame.
       const lights = marks.lights.map((light) => (phase > 0 ? { ...light, x: 700, y: -160 } : light))
@@ -92,15 +93,23 @@ export async function everyKind(thread: Thread, whole: boolean): Promise<Record<
   return found
 }
 
+interface MadeScene {
+  readonly title: string
+  readonly effects: Effect[]
+  /** Whether it is drawn where not all are. */
+  readonly inSample: boolean
+}
+
 /** Every starting look by itself, and all kinds over one another, the wide ones twice as wide. */
-function scenes(): [title: string, effects: Effect[]][] {
+function scenes(): MadeScene[] {
   const kinds = effectDefinitions.filter(({ madeFromEffect }) => !madeFromEffect)
   const alone = effectDefinitions.flatMap(({ kind, startingLooks, madeFromEffect }) =>
-    startingLooks.map(({ id }): [string, Effect[]] => {
+    startingLooks.map(({ id, name }, i): MadeScene => {
       const effect = newEffect(SIZE, { kind, look: id, id: 'one' })
       effect.colour.lit = 60
       if (madeFromEffect) (effect.controls.pattern as { of?: string }).of = 'two'
-      return [`${kind}, ${id}`, madeFromEffect ? [newEffect(SIZE, { kind: 'rain', id: 'two' }), effect] : [effect]]
+      const effects = madeFromEffect ? [newEffect(SIZE, { kind: 'rain', id: 'two' }), effect] : [effect]
+      return { title: `${kind}, ${name}`, effects, inSample: i === 0 }
     }),
   )
   const wide = { width: 4 * SIZE.width, height: 4 * SIZE.height }
@@ -112,7 +121,7 @@ function scenes(): [title: string, effects: Effect[]][] {
   joined.controls.shape.steps.unshift(newFieldStep('second', SIZE))
   return [
     ...alone,
-    ['customField, with another noise', [joined]],
-    ...mixed.map((effects, i): [string, Effect[]] => [`mixed ${i}`, effects]),
+    { title: 'customField, with another noise', effects: [joined], inSample: true },
+    ...mixed.map((effects, i): MadeScene => ({ title: `mixed ${i}`, effects, inSample: true })),
   ]
 }

@@ -36,7 +36,7 @@ import { pinAndRead } from '../workbench/steps/where/pinState'
 import { changeEffect, changeMask, changeMaskList, changeOwner, useScene } from './sceneStore'
 
 /** More in the soak (`npm run soak`). */
-const SEQUENCES = Number(process.env['WELKINAR_SEQUENCES'] ?? 250)
+const SEQUENCES = Number(process.env['WELKINAR_SEQUENCES'] ?? 120)
 
 const photo = { id: 'p', fileName: 'p.jpg', width: 1200, height: 800 }
 const empty: Scene = {

@@ -7,7 +7,7 @@ import { pageMemory } from './support/pageMemory'
  * How long it is used; only in the soak (`npm run soak -- use`). No other browser of the same program may run meanwhile: of what they share each counts only
  * its part, so that one that ends makes this one 45 MB larger.
  */
-const MINUTES = Number(process.env['WELKINAR_MINUTES'] ?? 0)
+const MINUTES = Number(process.env['WELKINAR_MINUTES'] ?? 30)
 
 /** The memory of the page once garbage is collected and it changes no more: the browser lets go by and by of what was left. */
 async function memoryAtRest(page: Page): Promise<number> {
@@ -54,7 +54,7 @@ async function doSomething(page: Page): Promise<void> {
   await page.locator('[data-testid=picture][data-settled=true]').waitFor({ timeout: 60_000 })
 }
 
-describe.skipIf(MINUTES === 0)('long use', () => {
+describe('long use', () => {
   let browser: Browser
   afterAll(() => browser.close())
 
