@@ -11,6 +11,7 @@ const parts = {
     files: [
       'core/src/effects/light.contract.test.ts',
       'core/src/effects/weather.contract.test.ts',
+      'core/src/render/controlsCount.contract.test.ts',
       'core/src/render/mixedStacks.contract.test.ts',
       'core/src/render/masks.contract.test.ts',
       'core/src/render/pictures.contract.test.ts',

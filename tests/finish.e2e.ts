@@ -84,7 +84,7 @@ describe('finishing a picture', () => {
   it('a curve is bent by keys, for all channels and for one, and made straight again', async () => {
     await addEffect(page, 'Finish', 'Curves', 'Gentle S')
     await openStep(page, 'Pattern')
-    await page.getByRole('button', { name: 'Reset' }).click()
+    await page.getByRole('button', { name: 'Reset', exact: true }).click()
     const before = await seen(warm)
     await page.getByRole('button', { name: 'Red', exact: true }).click()
     const points = page.getByRole('slider', { name: /^Point \d/ })
@@ -92,7 +92,7 @@ describe('finishing a picture', () => {
     for (let i = 0; i < 4; i++) await page.keyboard.press('Shift+ArrowDown')
     await expect.poll(async () => before[0]! - (await seen(warm))[0]!).toBeGreaterThan(30)
     expect(Math.abs((await seen(warm))[2]! - before[2]!)).toBeLessThan(3)
-    await page.getByRole('button', { name: 'Reset' }).click()
+    await page.getByRole('button', { name: 'Reset', exact: true }).click()
     await expect.poll(async () => apart(await seen(warm), before)).toBeLessThan(2)
   })
 

@@ -146,7 +146,7 @@ describe('keys of the Workbench', () => {
     await table.getByRole('button', { name: /^Key of Split/ }).click()
     await page.keyboard.press('m')
     await table.getByText('M is the key of “Next mix mode”, which would have none.').waitFor()
-    await table.getByRole('button', { name: 'Done' }).click()
+    await table.getByRole('button', { name: 'Cancel' }).click()
     await table.getByRole('button', { name: /^Key of Split/ }).click()
     await page.keyboard.press('8')
     await table.getByRole('button', { name: 'Key of Split: before and after: 8. Change it' }).waitFor()

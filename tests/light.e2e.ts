@@ -209,7 +209,7 @@ describe('the Field studio', () => {
       await page.getByRole('option', { name: value }).click()
     }
     await choose('Made from', 'Noise, smooth')
-    await choose('Tiling', 'Meets itself at the sides of the photo')
+    await choose('Tiling', 'Seamless at the sides of the photo')
     await type('Across', '80')
     await type('Down', '100000')
     const add = async (operation: string) => {

@@ -118,7 +118,7 @@ describe('somebody new, with a photo in which nothing is marked', () => {
     await find.fill('sunset')
     await look('Behind the ridge').waitFor()
     await find.fill('nothing of this kind')
-    await page.getByText('Nothing is called so').waitFor()
+    await page.getByText('Nothing found').waitFor()
     await find.fill('starburst')
     await look('Sun between posts').click()
     await page.getByRole('heading', { name: 'Sunburst', exact: true }).waitFor()

@@ -192,14 +192,14 @@ describe('directly on the photo', () => {
     await openStep(page, 'Pattern')
     await page.getByRole('button', { name: /^Glint 1\./ }).click()
     await dragHandle('Size and turn of glint 1', 20, -60)
-    const [size, turn] = [await value('Size'), await value('Rotation')]
+    const [size, turn] = [await value('Size'), await value('Own rotation')]
     expect(size).toBeGreaterThan(110)
     expect(turn).toBeGreaterThan(20)
     const byHand = await view(page)
     await undo()
     expect(await value('Size')).toBe(100)
     await type('Size', String(size))
-    await type('Rotation', String(turn))
+    await type('Own rotation', String(turn))
     expect(await view(page)).toBe(byHand)
     await type('Size', '1.5')
     await type('Size', '99999')
@@ -376,7 +376,7 @@ describe('directly on the photo', () => {
     expect(parts).toEqual([...parts].sort((a, b) => b - a))
     const strongest = (await items.first().innerText()).split('\n')[0]!
     await items.first().click()
-    await page.getByLabel('Steps').getByText(strongest, { exact: true }).waitFor()
+    await page.getByLabel('Steps').getByPlaceholder(strongest, { exact: true }).waitFor()
   })
 
   it('what lies around the photo is mid-grey, dark or light, and stays so', async () => {

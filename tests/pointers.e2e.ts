@@ -53,7 +53,7 @@ describe('the hand on the photo', () => {
     await page.mouse.click(at(300, 300).x, at(300, 300).y)
     await page.getByRole('button', { name: 'Grey from the photo', pressed: false }).waitFor()
     expect(Number.parseFloat(await exposure().inputValue())).toBe(1)
-    await page.getByRole('button', { name: 'Reset' }).click()
+    await page.getByRole('button', { name: 'Reset', exact: true }).click()
     await page.keyboard.press('f')
   })
 

@@ -66,9 +66,9 @@ describe('the Workbench', () => {
 
   it('selects a card with a click, and shows the steps of that effect', async () => {
     await card(/^Rain, Drizzle/).click()
-    await page.getByRole('complementary', { name: 'Steps' }).getByText('Drizzle').waitFor()
+    await page.getByRole('complementary', { name: 'Steps' }).getByPlaceholder('Drizzle').waitFor()
     await card(/^Rain, Downpour/).click()
-    await page.getByRole('complementary', { name: 'Steps' }).getByText('Downpour').waitFor()
+    await page.getByRole('complementary', { name: 'Steps' }).getByPlaceholder('Downpour').waitFor()
   })
 
   it('moves an effect by dragging its card, and undoes it', async () => {

@@ -66,8 +66,9 @@ export { bytesFrom, NOT_READ, nothingRead, notRead, type Reading, type SmallCode
 export type { OutlineCorner } from './model/corner'
 export { within180 } from './model/degrees'
 export { readPath, readWord, writePath } from './model/paths'
+export { coloursThatCount } from './render/coloursThatCount'
 export { cropScene } from './render/cropScene'
-export { adjustControls, noAdjustment, type AdjustControls } from './effects/adjust/adjusted'
+export { adjustControls, appliesToAdjusted, noAdjustment, type AdjustControls } from './effects/adjust/adjusted'
 export {
   frameOf,
   isWithin,
@@ -97,6 +98,7 @@ export { startingTone } from './render/groundworkNode'
 export { colourTableNode } from './operations/colour/colourTable/colourTable'
 export { frameOfSource, framedGraph, turnedInFrame } from './render/framedGraph'
 export { fitBetween } from './model/lengths'
+export { spanOf } from './model/span'
 export { halvesOf, movedBy, pulledAbout, turnedAbout, type BoxScene, type PatternBox, type Placed } from './model/patternBox'
 export {
   FOCAL_POINT,

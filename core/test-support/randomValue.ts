@@ -48,7 +48,7 @@ function randomNumber(schema: z.ZodNumber, value: number, random: Random, places
 /** An effect with the controls, the colour and the mix of a look, made anew at random. */
 export function randomEffect(size: Size, kind: EffectKind, random: Random, places: Places, part = 1): Effect {
   const { startingLooks, controls } = definitionOf(kind)
-  const look = startingLooks[Math.floor(random() * startingLooks.length)]?.name
+  const look = startingLooks[Math.floor(random() * startingLooks.length)]?.id
   const effect = newEffect(size, { kind, ...(look === undefined ? {} : { look }), id: 'random' })
   const made = { ...effect, controls: randomValue(controls, effect.controls, random, places, part) }
   return effectSchema.safeParse(made).success ? (made as Effect) : effect

@@ -1,4 +1,6 @@
-import { controlOf, limitsOf } from '@welkinar/core'
+import { limitsOf, type controlOf } from '@welkinar/core'
+import { useScene } from '../scene/sceneStore'
+import { controlOn } from './controlOn'
 import { NumberControl } from './NumberControl'
 
 interface SchemaNumberProps {
@@ -13,7 +15,8 @@ interface SchemaNumberProps {
 
 /** A number of the document, made from its schema. */
 export function SchemaNumber({ schema, value, start, onChange }: SchemaNumberProps) {
-  const control = controlOf(schema)
+  const photo = useScene((state) => state.history?.scene.photo)
+  const control = controlOn(schema, photo, start)
   if (!control) return null
   return (
     <NumberControl

@@ -8,6 +8,11 @@ import { luminosityMaskNode } from '../operations/masks/luminosityMask/luminosit
 import { sumFieldsNode } from '../operations/fields/sumFields/sumFields'
 import type { EffectScene } from './effectDefinition'
 
+/** Whether a control counts: behind what glows nothing of it is seen sharp. */
+export function appliesToGlow(path: string, { sits }: GlowShape): boolean {
+  return path !== 'shape.sharp' || sits === 'over'
+}
+
 /** A glow: what glows is kept sharp once and blurred three times, and all of it is added up. */
 export const glowShape = z.strictObject({
   sits: choiceControl('Sits', { behind: 'Behind it, as a rim', over: 'Over it' }),

@@ -1,6 +1,6 @@
 import { encodedOf, linearOf } from '../colour/hex'
 import { frameOf, middleOf, type Frame } from '../model/frame'
-import { evenFit, fitLengths, lengthFactor } from '../model/lengths'
+import { fitBetween, fitLengths } from '../model/lengths'
 import { whereSchema, type DepthPlace } from '../model/look'
 import { horizonOf, type SceneMarks } from '../model/marks'
 import { writePath } from '../model/paths'
@@ -8,6 +8,9 @@ import type { Size } from '../planes/grid'
 import type { Reading } from '../model/reading'
 import type { EffectControls, EffectDefinition } from './effectDefinition'
 import { definitionOf, effectSchema, type Effect, type EffectKind } from './registry'
+
+/** The photo that the looks are written for: lengths follow the megapixels of another, places its sides. */
+const WRITTEN_FOR: Size = { width: 3000, height: 2000 }
 
 interface NewEffectOptions {
   readonly kind: EffectKind
@@ -27,7 +30,7 @@ export function newEffect(photo: Size, options: NewEffectOptions): Effect {
   const definition = definitionOf(options.kind)
   const look = options.look ? definition.startingLooks.find(({ id }) => id === options.look) : definition.startingLooks[0]
   if (!look) throw new Error(`${definition.label} has no starting look “${options.look}”.`)
-  const fit = evenFit(lengthFactor(photo))
+  const fit = fitBetween(WRITTEN_FOR, photo)
   const made = effectSchema.parse({
     id: options.id,
     kind: definition.kind,

@@ -12,7 +12,6 @@ import {
   sceneGraph,
   type DepthPlace,
   type Effect,
-  type EffectFamily,
   type EffectKind,
   type PictureSource,
   type Scene,
@@ -23,6 +22,8 @@ import { keepChoice, keptChoice } from '../../common/keptChoice'
 import { select, useScene } from '../../scene/sceneStore'
 import { ink, PANEL_WIDTH } from '../../theme'
 import { LookPicture } from '../LookPicture'
+import { KindChoice } from './KindChoice'
+import { noteKind } from './lastKinds'
 import { insertEffect } from './moveEffect'
 import { offers, search, type Offer } from './offers'
 import { placeLabels } from './places'
@@ -33,12 +34,6 @@ interface LookOffersProps {
   readonly place: DepthPlace
 }
 
-const families: readonly (readonly [EffectFamily, string])[] = [
-  ['weather', 'Weather'],
-  ['light', 'Light'],
-  ['finish', 'Finish'],
-  ['own', 'Your own'],
-]
 /** What is looked for first at each place. */
 const usualKinds: Record<DepthPlace, EffectKind> = {
   sky: 'stars',
@@ -52,8 +47,8 @@ const usualKinds: Record<DepthPlace, EffectKind> = {
 const PATTERN_ONLY = 'welkinar look pictures'
 /** A whole photo is small here: of specks a part is shown, but enough to see what photo it is. */
 const LEAST_PART = 0.35
-/** As wide as the panel lets them be. */
-const PICTURE = { width: 288, height: 180 }
+/** Two beside one another are as wide as the panel lets them be. */
+const PICTURE = { width: 138, height: 92 }
 
 /** Puts the panel away. */
 const close = () => useScene.getState().set({ adding: undefined })
@@ -115,51 +110,29 @@ export function LookOffers({ pool, source, place }: LookOffersProps) {
           />
         </Box>
       </Box>
-      <Kinds kind={typed.trim() ? undefined : kind} onChoose={(one) => (setKind(one), setTyped(''))} />
+      <KindChoice place={place} kind={typed.trim() ? undefined : kind} onChoose={(one) => (setKind(one), setTyped(''))} />
       <Box
         role="group"
         aria-label={typed.trim() ? 'Looks that were found' : `Looks of ${definition.label}`}
         onMouseLeave={() => useScene.getState().try(undefined)}
         onBlur={() => useScene.getState().try(undefined)}
-        sx={{ flex: 1, minHeight: 0, overflowY: 'auto', px: 4, py: 3, display: 'grid', gap: 3, alignContent: 'start' }}
+        sx={{
+          flex: 1,
+          minHeight: 0,
+          overflowY: 'auto',
+          px: 4,
+          py: 3,
+          display: 'grid',
+          gridTemplateColumns: '1fr 1fr',
+          gap: 3,
+          alignContent: 'start',
+        }}
       >
-        {shown.length === 0 && <Box sx={{ color: ink.secondary }}>Nothing found. Try another word.</Box>}
+        {shown.length === 0 && <Box sx={{ color: ink.secondary, gridColumn: '1 / -1' }}>Nothing found. Try another word.</Box>}
         {shown.map((offer) => (
           <Look key={`${offer.kind} ${offer.look}`} {...{ pool, source, place, offer, patternOnly }} withKind={typed.trim() !== ''} />
         ))}
       </Box>
-    </Box>
-  )
-}
-
-function Kinds({ kind, onChoose }: { readonly kind: EffectKind | undefined; onChoose(kind: EffectKind): void }) {
-  return (
-    <Box
-      component="nav"
-      aria-label="Kinds of effect"
-      sx={{ flex: 'none', px: 3, py: 2, borderBottom: `1px solid ${ink.rule}`, display: 'grid', gap: '2px' }}
-    >
-      {families.map(([family, title]) => (
-        <Box key={family} role="group" aria-label={title} sx={{ display: 'flex', flexWrap: 'wrap' }}>
-          {[...new Map(offers.filter((one) => one.family === family).map((one) => [one.kind, one.label]))].map(([one, label]) => (
-            <ButtonBase
-              key={one}
-              aria-pressed={one === kind}
-              onClick={() => onChoose(one)}
-              sx={{
-                px: '7px',
-                minHeight: 26,
-                fontWeight: one === kind ? 650 : 400,
-                boxShadow: one === kind ? `inset 0 -2px 0 ${ink.accent}` : 'none',
-                '&:hover': { bgcolor: ink.well },
-                '&:focus-visible': { outlineOffset: -2 },
-              }}
-            >
-              {label}
-            </ButtonBase>
-          ))}
-        </Box>
-      ))}
     </Box>
   )
 }
@@ -189,6 +162,7 @@ function Look({ pool, source, place, offer, patternOnly, withKind }: LookProps) 
   const attempt = () => useScene.getState().try((scene) => insertEffect(scene, structuredClone(effect)))
   const take = () => {
     const made = { ...effect, id: crypto.randomUUID() }
+    noteKind(kind)
     if (useScene.getState().change(`Add ${name}`, (scene) => insertEffect(scene, made))) select(made.id)
     else close()
   }
@@ -215,8 +189,8 @@ function Look({ pool, source, place, offer, patternOnly, withKind }: LookProps) 
         part={patternOnly ? shownPart : Math.max(LEAST_PART, shownPart)}
         label=""
       />
-      <Box sx={{ pt: '4px', display: 'flex', gap: 2 }}>
-        <span>{name}</span>
+      <Box sx={{ pt: '3px', lineHeight: 1.25 }}>
+        {name}
         {withKind && <Box sx={{ color: ink.secondary }}>{label}</Box>}
       </Box>
     </ButtonBase>

@@ -2,6 +2,7 @@ import Box from '@mui/material/Box'
 import Button from '@mui/material/Button'
 import {
   adjustControls,
+  appliesToAdjusted,
   balanceForGrey,
   linearOf,
   readPath,
@@ -42,7 +43,7 @@ export function ToneSection({ source }: { readonly source: PictureSource }) {
       gesture && `photo ${gesture}`,
     )
   const controls = (paths: readonly string[]) =>
-    paths.map((path) => (
+    paths.filter((path) => appliesToAdjusted(path, tone)).map((path) => (
       <SchemaNumber
         key={path}
         schema={schemaAt(adjustControls, path)}

@@ -1,44 +1,12 @@
 import Box from '@mui/material/Box'
 import Button from '@mui/material/Button'
-import OutlinedInput from '@mui/material/OutlinedInput'
-import {
-  colourOf,
-  colourSchema,
-  definitionOf,
-  hexFromRgb,
-  lightOf,
-  noMarks,
-  sceneGraph,
-  temperatureInWords,
-  type Effect,
-  type PictureSource,
-} from '@welkinar/core'
-import type { RenderPool } from '@welkinar/core/pool'
-import { useState } from 'react'
-import { HexColorPicker, setNonce } from 'react-colorful'
-import { DropperButton } from '../../common/ColourField'
-import { Choice } from '../../common/Choice'
-import { SchemaNumber } from '../../common/SchemaNumber'
-import { styleNonce } from '../../common/styleNonce'
-import { BalanceEditor, RampEditor } from './RampEditor'
-import { showProblem } from '../../common/notices'
+import { coloursThatCount, definitionOf, lightOf, noMarks, temperatureInWords, type Effect, type PictureSource } from '@welkinar/core'
+import { useMemo } from 'react'
 import { changeEffect } from '../../scene/sceneStore'
 import { ink } from '../../theme'
-import { startingEffect } from './startingControls'
+import { ColourSource, type ColourProps } from './ColourSource'
+import { BalanceEditor } from './RampEditor'
 
-interface ColourStepProps {
-  readonly pool: RenderPool
-  readonly source: PictureSource
-  readonly effect: Effect
-}
-
-if (styleNonce) setNonce(styleNonce)
-
-const BRIGHTEST_PART = 0.05
-const OWN = 'own'
-const TEMPERATURE = 'temperature'
-const DAYLIGHT = 5600
-const RAMP = 'ramp'
 const NO_SHIFT = { red: 0, green: 0, blue: 0 }
 
 export function colourSummary({ kind, colour }: Effect, { marks = noMarks }: PictureSource): string {
@@ -50,116 +18,27 @@ export function colourSummary({ kind, colour }: Effect, { marks = noMarks }: Pic
   return colour.kelvin === null ? `one tint, ${colour.tint}` : `${colour.kelvin} K, ${temperatureInWords(colour.kelvin)}`
 }
 
-/** One tint over the intensities: chosen, typed, or measured from the photo's brightest places. */
-export function ColourStep({ pool, source, effect }: ColourStepProps) {
-  if (definitionOf(effect.kind).madeFromEffect) {
-    return <Box sx={{ color: ink.secondary }}>It has the colours of the effect that it mirrors.</Box>
-  }
-  const tint = hexFromRgb(colourOf(effect, source.marks))
-  const lights = source.marks?.lights ?? []
-  const followed = lightOf(source.marks ?? noMarks, effect.colour.light)
-  const fromWhat = effect.colour.ramp ? RAMP : (followed?.id ?? (effect.colour.kelvin === null ? OWN : TEMPERATURE))
+/** The colours of an effect, as far as it has not its own. */
+export function ColourStep({ pool, source, effect }: ColourProps) {
+  const counts = useMemo(() => coloursThatCount(source, effect), [source, effect])
+  const { balance } = effect.colour
   const toggleBalance = () =>
     changeEffect(effect.id, 'Balance', ({ colour }) => {
       colour.balance = colour.balance ? null : { shadows: NO_SHIFT, midtones: NO_SHIFT, highlights: NO_SHIFT, keepLuminosity: false }
     })
-  const setTint = (hex: string, gesture?: string) =>
-    changeEffect(effect.id, 'Tint', (one) => void Object.assign(one.colour, { tint: hex, light: null, kelvin: null }), gesture)
-  const follow = (from: string) =>
-    changeEffect(effect.id, 'Where the colour comes from', ({ colour }) => {
-      colour.kelvin = from === TEMPERATURE ? DAYLIGHT : null
-      colour.light = from === OWN || from === TEMPERATURE || from === RAMP ? null : from
-      colour.ramp =
-        from === RAMP
-          ? [
-              { at: 0, colour: tint },
-              { at: 100, colour: '#ffffff' },
-            ]
-          : null
-      if (from !== RAMP) colour.tint = tint
-    })
-  const measure = () => {
-    pool
-      .brightestColour(sceneGraph(source, { kind: 'photo' }), source.photo, BRIGHTEST_PART)
-      .then((colour) => setTint(hexFromRgb(colour)))
-      .catch((error: unknown) => showProblem(error, 'Measuring the colour'))
-  }
   return (
     <>
-      <Choice
-        label="Colour from"
-        value={fromWhat}
-        options={[
-          [OWN, 'A tint of its own'],
-          [TEMPERATURE, 'Colour temperature'],
-          [RAMP, 'A ramp over its intensity'],
-          ...lights.map(({ id, name }) => [id, name] as const),
-        ]}
-        onChange={follow}
-      />
-      {fromWhat === TEMPERATURE && effect.colour.kelvin !== null && <Temperature effect={effect} kelvin={effect.colour.kelvin} />}
-      {effect.colour.ramp && <RampEditor effect={effect} ramp={effect.colour.ramp} />}
-      {!effect.colour.ramp && (
-        <>
-          <Box
-            sx={{
-              '& .react-colorful': { width: '100%', height: 150 },
-              '& .react-colorful__saturation': { borderRadius: '2px 2px 0 0' },
-              '& .react-colorful__last-control': { borderRadius: 0 },
-            }}
-          >
-            <HexColorPicker color={tint} onChange={(hex) => setTint(hex, `${effect.id} tint`)} />
-          </Box>
-          <Box sx={{ display: 'flex', gap: 2, flexWrap: 'wrap' }}>
-            <HexField value={tint} onTake={setTint} />
-            <DropperButton what="Tint" onTake={(hex) => setTint(hex)} />
-            <Button variant="outlined" onClick={measure}>
-              From the brightest 5 %
-            </Button>
-            <Button variant="text" onClick={() => setTint(startingEffect(effect, source.photo).colour.tint)}>
-              Reset
-            </Button>
-          </Box>
-        </>
+      {counts.tint ? (
+        <ColourSource pool={pool} source={source} effect={effect} ramped={counts.ramp} />
+      ) : (
+        <Box sx={{ color: ink.secondary }}>Its colours: {definitionOf(effect.kind).ownColours ?? 'its own'}.</Box>
       )}
-      <Button variant="outlined" aria-pressed={effect.colour.balance !== null} onClick={toggleBalance} sx={{ justifySelf: 'start' }}>
-        {effect.colour.balance ? 'Without balance' : 'Balance its colours'}
-      </Button>
-      {effect.colour.balance && <BalanceEditor effect={effect} balance={effect.colour.balance} />}
+      {counts.balance && (
+        <Button variant="outlined" aria-pressed={balance !== null} onClick={toggleBalance} sx={{ justifySelf: 'start' }}>
+          {balance ? 'Without balance' : 'Balance its colours'}
+        </Button>
+      )}
+      {counts.balance && balance && <BalanceEditor effect={effect} balance={balance} />}
     </>
-  )
-}
-
-function Temperature({ effect, kelvin }: { readonly effect: Effect; readonly kelvin: number }) {
-  return (
-    <SchemaNumber
-      schema={colourSchema.shape.kelvin}
-      value={kelvin}
-      start={DAYLIGHT}
-      onChange={(value, gesture, label) =>
-        changeEffect(effect.id, label, (one) => void (one.colour.kelvin = value), gesture && `${effect.id} kelvin ${gesture}`)
-      }
-    />
-  )
-}
-
-function HexField({ value, onTake }: { readonly value: string; onTake(hex: string): void }) {
-  const [typed, setTyped] = useState<string>()
-  const hex = typed && (typed.startsWith('#') ? typed : `#${typed}`)
-  const valid = hex === undefined || /^#[0-9a-f]{6}$/i.test(hex)
-  const take = () => {
-    if (hex && valid) onTake(hex.toLowerCase())
-    setTyped(undefined)
-  }
-  return (
-    <OutlinedInput
-      value={typed ?? value}
-      error={!valid}
-      inputProps={{ 'aria-label': 'Tint, written as six hexadecimal digits' }}
-      sx={{ width: 92 }}
-      onChange={(event) => setTyped(event.target.value)}
-      onBlur={take}
-      onKeyDown={(event) => event.key === 'Enter' && take()}
-    />
   )
 }

@@ -1,7 +1,6 @@
 import {
   choiceOf,
   colourLabelOf,
-  controlOf,
   definitionOf,
   isFollowing,
   limitsOf,
@@ -13,6 +12,7 @@ import {
 } from '@welkinar/core'
 import { Choice } from '../../common/Choice'
 import { ColourField } from '../../common/ColourField'
+import { controlOn } from '../../common/controlOn'
 import { NumberControl } from '../../common/NumberControl'
 import { changeEffect, useScene } from '../../scene/sceneStore'
 import { FollowChoice } from './FollowChoice'
@@ -29,7 +29,6 @@ export function SchemaControl({ effect, path }: SchemaControlProps) {
   const photo = useScene((state) => state.history?.scene.photo)
   const definition = definitionOf(effect.kind)
   const schema = schemaAt(definition.controls, path)
-  const control = controlOf(schema)
   const choice = choiceOf(schema)
   if (isFollowing(schema)) return <FollowChoice effect={effect} path={path} />
   if (choice) {
@@ -60,8 +59,10 @@ export function SchemaControl({ effect, path }: SchemaControlProps) {
       />
     )
   }
-  if (!control || !photo) return null
+  if (!photo) return null
   const start = readPath(startingControls(effect, photo), path)
+  const control = controlOn(schema, photo, start)
+  if (!control) return null
   return (
     <NumberControl
       control={control}

@@ -53,6 +53,12 @@ export const noAdjustment: AdjustControls = {
   shape: { warmth: 0, tint: 0, saturation: 0, vibrance: 0, fine: 0, fineRadius: 8, broad: 0, broadRadius: 60 },
 }
 
+/** Whether a control counts: the radius of a local contrast that is 0 does not. */
+export function appliesToAdjusted(path: string, { shape }: AdjustControls): boolean {
+  if (path === 'shape.fineRadius') return shape.fine !== 0
+  return path !== 'shape.broadRadius' || shape.broad !== 0
+}
+
 /** A picture with other tones and colours: exposure and white balance in linear light, then tones, colours, and local contrast. */
 export function adjusted(tones: GraphNode, { pattern, shape }: AdjustControls): GraphNode {
   const exposed = steady(Math.pow(2, pattern.exposure))

@@ -1,6 +1,6 @@
 import { constantFieldNode } from '../../operations/sources/constantField/constantField'
 import { defineEffect } from '../effectDefinition'
-import { adjustControls, adjusted } from './adjusted'
+import { adjustControls, adjusted, appliesToAdjusted } from './adjusted'
 import { startingLooks } from './startingLooks'
 
 export const adjust = defineEffect({
@@ -12,6 +12,7 @@ export const adjust = defineEffect({
   controls: adjustControls,
   ownColours: 'those of the picture',
   dials: ['pattern.shadows', 'pattern.highlights', 'pattern.contrast', 'pattern.exposure', 'shape.warmth', 'shape.saturation'],
+  applies: appliesToAdjusted,
   startingLooks,
   summary: ({ pattern, shape }) => ({
     pattern: `${pattern.exposure >= 0 ? '+' : ''}${Number(pattern.exposure.toFixed(2))} EV, contrast ${Math.round(pattern.contrast)}`,

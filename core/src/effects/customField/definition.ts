@@ -112,8 +112,10 @@ export const customField = defineEffect({
   dials: ['pattern.sizeX', 'pattern.sizeY', 'pattern.octaves', 'pattern.density', 'pattern.part', 'pattern.turn'],
   places: [{ ...originPlace, label: 'Centre' }],
   box: fieldBox,
-  applies: (path, { pattern }) => {
+  applies: (path, controls) => {
+    const { pattern } = controls
     // What meets itself at the sides of the photo stays where it is.
+    if (CENTRE.includes(path)) return hasCentre(controls)
     if (MOVING.includes(path) && noise.includes(pattern.source) && pattern.tiling === 'frame') return false
     return appliesTo[path]?.includes(pattern.source) ?? true
   },
@@ -150,6 +152,15 @@ const words: Readonly<Record<FieldStep['kind'], string>> = {
   invert: 'inverted',
   fade: 'faded',
   round: 'rounded off',
+}
+
+/** Steps that are done about the centre. */
+const ABOUT_CENTRE: readonly FieldStep['kind'][] = ['zoom', 'spin', 'polar', 'place', 'round']
+const CENTRE = ['pattern.follows', 'pattern.x', 'pattern.y']
+
+/** Whether the centre counts: for what lies about it, what is turned about it, and what is done about it. */
+function hasCentre({ pattern: { source, turn }, shape }: CustomFieldControls): boolean {
+  return source === 'radial' || (noise.includes(source) && turn !== 0) || shape.steps.some(({ kind }) => ABOUT_CENTRE.includes(kind))
 }
 
 /** The field after the first `count` steps. */

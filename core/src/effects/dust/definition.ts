@@ -35,6 +35,7 @@ export const dust = defineEffect({
   shownPart: 0.6,
   controls,
   dials: ['pattern.density', 'pattern.size', 'pattern.sizeSpread', 'pattern.softness', 'shape.drift'],
+  applies: (path, { shape }) => path !== 'shape.direction' || shape.drift > 0,
   startingLooks,
   box: placingBox(() => true),
   direction: { label: 'Direction of drift', path: 'shape.direction', arrow: (angle) => angle, value: (arrow) => arrow },

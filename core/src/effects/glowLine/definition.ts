@@ -5,7 +5,7 @@ import { listOf, withRoles } from '../../model/roles'
 import { pathFieldNode } from '../../operations/sources/pathField/pathField'
 import { steady } from '../../graph/steady'
 import { defineEffect, light } from '../effectDefinition'
-import { glowNode, glowShape, glowSummary } from '../glow'
+import { appliesToGlow, glowNode, glowShape, glowSummary } from '../glow'
 import { startingLooks } from './startingLooks'
 
 const pattern = z.strictObject({
@@ -34,6 +34,7 @@ export const glowLine = defineEffect({
   shownPart: 1,
   controls,
   dials: ['pattern.width', 'pattern.taper', 'shape.tight', 'shape.middle', 'shape.wide', 'shape.spill'],
+  applies: (path, { shape }) => appliesToGlow(path, shape),
   startingLooks,
   inWords: ({ pattern }) => (pattern.paths.length === 0 ? 'Open Pattern and draw a line on the photo.' : ''),
   summary: ({ pattern, shape }) => ({

@@ -55,6 +55,7 @@ export const haze = defineEffect({
   startingLooks,
   applies: (path, { pattern }) => {
     if (path === 'shape.kept') return pattern.does === 'clear'
+    if (path === 'shape.blueing') return pattern.does !== 'clear'
     if (path === 'pattern.visibility' || path === 'pattern.start') return pattern.by === 'visibility'
     return !curveKeys.some((key) => path === `pattern.${key}`) || pattern.by === 'curve'
   },

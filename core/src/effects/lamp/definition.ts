@@ -73,7 +73,11 @@ export const lamp = defineEffect({
     { ...originPlace, label: 'Lamp' },
     { label: 'Where it shines', x: 'pattern.toX', y: 'pattern.toY' },
   ],
-  applies: (path, { shape }) => path !== 'shape.sheenTint' || shape.sheenBy === 'own',
+  applies: (path, { shape }) => {
+    if (path === 'shape.sheenTint') return shape.sheenBy === 'own'
+    if (path === 'shape.fog') return shape.cone > 0
+    return (path !== 'shape.fogSize' && path !== 'shape.seed') || (shape.cone > 0 && shape.fog > 0)
+  },
   startingLooks,
   summary: ({ pattern, shape }) => ({
     pattern: `cone of ${Math.round(pattern.outer)}°`,

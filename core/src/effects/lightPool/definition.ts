@@ -52,6 +52,7 @@ export const lightPool = defineEffect({
     step: 'pattern',
     hint: 'What is lit, by any masks; without one the whole picture.',
   },
+  applies: (path, { shape }) => path !== 'shape.softeningRadius' || shape.softening > 0,
   startingLooks,
   summary: ({ pattern, shape }) => ({
     pattern: `${pattern.exposure >= 0 ? '+' : ''}${Number(pattern.exposure.toFixed(2))} EV`,

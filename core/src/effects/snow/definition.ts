@@ -107,7 +107,9 @@ export const snow = defineEffect({
   box: placingBox<SnowControls>(({ pattern }) => pattern.by === 'eye'),
   // Flakes fall along a line that leans as far as the wind.
   direction: { label: 'Direction of fall', path: 'shape.wind', arrow: (wind) => 270 - wind, value: (arrow) => within180(270 - arrow) },
-  applies: (path, { pattern }) => appliesToCamera(path, pattern.by, BY_EYE, 'pattern.snowfall'),
+  applies: (path, { pattern }) =>
+    // Only the fourth layer lies before the lens.
+    path === 'pattern.focus' && pattern.layers < 4 ? false : appliesToCamera(path, pattern.by, BY_EYE, 'pattern.snowfall'),
   inWords: ({ pattern }) =>
     pattern.by === 'camera' ? `${snowInWords(pattern.snowfall)} at ${shutterInWords(pattern.shutter)}, f/${pattern.aperture}` : '',
   startingLooks,

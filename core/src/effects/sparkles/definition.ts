@@ -23,7 +23,7 @@ const pattern = z.strictObject({
         x: placeControl('x'),
         y: placeControl('y'),
         size: numberControl({ label: 'Size', unit: '%', usual: [10, 300], hard: [1, 1000], step: 1 }),
-        turn: angleControl('Rotation').default(0),
+        turn: angleControl('Own rotation').default(0),
       }),
       400,
       'glints',

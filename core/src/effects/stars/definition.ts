@@ -101,6 +101,7 @@ export const stars = defineEffect({
   ],
   applies: (path, { pattern, shape }) => {
     if (path.startsWith('pattern.band') && path !== 'pattern.band') return pattern.band > 0
+    if (path === 'pattern.spikes') return shape.trails <= TRAILS_MEAN
     if (path.startsWith('shape.pole')) return shape.trails > TRAILS_MEAN
     return true
   },
@@ -118,7 +119,7 @@ export const stars = defineEffect({
   }),
   pattern: (controls, scene) => sky(controls, scene, { ...controls.shape, trails: 0 }),
   contribute(controls, scene, tint) {
-    const between = mapRgb(CLOUD_COLOUR, (channel, index) => channel * tint[index])
+    const between = mapRgb(CLOUD_COLOUR, (channel, index) => channel * (controls.pattern.band > 0 ? tint[index] : 1))
     const params = starParameters(controls, scene, controls.shape)
     const glow = controls.pattern.band > 0 ? galaxy(controls, scene) : undefined
     const colours = (): GraphNode => starColoursNode(params, { saturation: controls.pattern.colour / 100, between }, glow)

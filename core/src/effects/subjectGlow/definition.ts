@@ -3,7 +3,7 @@ import { percentControl } from '../../model/controls'
 import { constantFieldNode } from '../../operations/sources/constantField/constantField'
 import { scaleFieldNode } from '../../operations/fields/joinFields/joinFields'
 import { defineEffect, light } from '../effectDefinition'
-import { glowNode, glowShape, glowSummary } from '../glow'
+import { appliesToGlow, glowNode, glowShape, glowSummary } from '../glow'
 import { startingLooks } from './startingLooks'
 
 const controls = z.strictObject({
@@ -21,6 +21,7 @@ export const subjectGlow = defineEffect({
   controls,
   dials: ['shape.tight', 'shape.middle', 'shape.wide', 'shape.spill'],
   region: { label: 'Subject', step: 'pattern', hint: 'What glows: outlined, painted, or taken by its colour.' },
+  applies: (path, { shape }) => appliesToGlow(path, shape),
   startingLooks,
   summary: ({ pattern, shape }) => ({ pattern: `white on black, ${Math.round(pattern.brightness)} %`, shape: glowSummary(shape) }),
   pattern: ({ pattern }, { region }) => (region ? scaleFieldNode(region, pattern.brightness / 100) : constantFieldNode(0)),

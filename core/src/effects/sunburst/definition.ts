@@ -76,7 +76,11 @@ export const sunburst = defineEffect({
   places: [originPlace],
   startsAtLight: () => true,
   showsItsLight: true,
-  applies: (path, { pattern }) => !BY_KIND[pattern.by].includes(path),
+  applies: (path, { pattern }) => {
+    // Of spikes only their unevenness is random, of blades nothing.
+    if (path === 'pattern.seed') return pattern.by === 'rays' || (pattern.by === 'spikes' && pattern.uneven > 0)
+    return !BY_KIND[pattern.by].includes(path)
+  },
   startingLooks,
   summary: ({ pattern, shape }) => ({
     pattern:

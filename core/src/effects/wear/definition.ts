@@ -50,6 +50,7 @@ export const wear = defineEffect({
   controls,
   dials: ['pattern.scratches', 'pattern.specks', 'pattern.size', 'pattern.paper', 'pattern.stains', 'shape.borders'],
   direction: { label: 'Direction of scratches', path: 'pattern.angle', arrow: (angle) => angle, value: (arrow) => arrow },
+  applies: (path, { pattern }) => (path !== 'pattern.length' && path !== 'pattern.angle') || pattern.scratches > 0,
   startingLooks,
   summary: ({ pattern, shape }) => ({
     pattern: `${pattern.scratches} scratches, ${Math.round(10 * pattern.specks)} specks`,
