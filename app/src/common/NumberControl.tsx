@@ -41,7 +41,7 @@ const NumberRow = memo(function NumberRow({ control, limits, value, start, onCha
     <Box sx={{ minWidth: 0, alignSelf: 'end' }}>
       <Box sx={{ display: 'flex', alignItems: 'last baseline', gap: '2px' }}>
         <Tooltip describeChild title={control.hint ?? ''} placement="left">
-          <Box component="label" id={id} sx={{ flex: 1, minWidth: 0, lineHeight: 1.2 }}>
+          <Box component="label" id={id} sx={{ flex: 1, minWidth: 0, pr: '4px', lineHeight: 1.2 }}>
             {control.label}
           </Box>
         </Tooltip>

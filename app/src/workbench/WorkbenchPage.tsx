@@ -2,6 +2,7 @@ import Box from '@mui/material/Box'
 import type { PictureSource } from '@welkinar/core'
 import { useDeferredValue } from 'react'
 import { HiddenHeading } from '../common/HiddenHeading'
+import { useNarrow } from '../common/useNarrow'
 import { useOpenScene } from '../scene/SceneRoute'
 import { useScene, useSelectedOwner } from '../scene/sceneStore'
 import { DepthLine } from './depthLine/DepthLine'
@@ -13,16 +14,19 @@ import { usePictureSource } from './usePictureSource'
 import { PhotoView } from './view/PhotoView'
 import { WatchColumn } from './watch/WatchColumn'
 
-/** The bar over the photo and the panel beside both; in a narrow window the bar has the whole width. */
+/** The bar over the photo and the panel beside both; in a smaller window the bar has the whole width, and in a narrow one the panel lies over the photo. */
 const above = {
   flex: 1,
   minHeight: 0,
   display: 'grid',
+  position: 'relative',
   gridTemplate: {
     xs: "'bar bar' auto 'photo panel' minmax(0, 1fr) / minmax(0, 1fr) auto",
     lg: "'bar panel' auto 'photo panel' minmax(0, 1fr) / minmax(0, 1fr) auto",
   },
 }
+const beside = { gridArea: 'panel', minHeight: 0, display: 'flex' }
+const overThePhoto = { gridArea: '2 / 1 / 3 / -1', minHeight: 0, display: 'flex', justifySelf: 'end', zIndex: 2 }
 
 /** The screen where a scene is made. */
 export function WorkbenchPage() {
@@ -36,6 +40,8 @@ export function WorkbenchPage() {
   const watchOpen = useScene((state) => state.watchOpen)
   const adding = useScene((state) => state.adding)
   const commands = useCommands()
+  const isNarrow = useNarrow()
+  const hasPanel = panelOpen || adding !== undefined
   const sourceOfWatch = later ?? source
   if (!source || !sourceOfLine || !sourceOfWatch) return null
   return (
@@ -46,15 +52,15 @@ export function WorkbenchPage() {
         </Box>
         <Box component="main" sx={{ gridArea: 'photo', display: 'flex' }}>
           <HiddenHeading level="h1">Workbench</HiddenHeading>
-          {watchOpen && <WatchColumn pool={pool} source={sourceOfWatch} />}
+          {watchOpen && !(isNarrow && hasPanel) && <WatchColumn pool={pool} source={sourceOfWatch} />}
           <PhotoView pool={pool} source={source} />
         </Box>
-        <Box sx={{ gridArea: 'panel', minHeight: 0, display: 'flex' }}>
+        <Box sx={isNarrow ? overThePhoto : beside}>
           {adding && <LookOffers key={adding} pool={pool} source={source} place={adding} />}
           {!adding && panelOpen && <StepsPanel pool={pool} source={source} owner={owner} />}
         </Box>
       </Box>
-      <DepthLine pool={pool} source={sourceOfLine} />
+      <DepthLine pool={pool} source={sourceOfLine} folded={isNarrow && hasPanel} />
     </Box>
   )
 }

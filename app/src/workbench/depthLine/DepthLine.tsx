@@ -27,13 +27,15 @@ import { cardWidths, placeLabels } from './places'
 interface DepthLineProps {
   readonly pool: RenderPool
   readonly source: PictureSource
+  /** Whether it makes room for a panel in a narrow window. */
+  readonly folded: boolean
 }
 
 /** Enter selects a card, so it does not pick one up. */
 const keyboardCodes = { start: [KeyboardCode.Space], cancel: [KeyboardCode.Esc], end: [KeyboardCode.Space, KeyboardCode.Enter] }
 
 /** The ordered strip of effects, from far to near, standing on one line. */
-export const DepthLine = memo(function DepthLine({ pool, source }: DepthLineProps) {
+export const DepthLine = memo(function DepthLine({ pool, source, folded }: DepthLineProps) {
   const sensors = useSensors(
     useSensor(PointerSensor, { activationConstraint: { distance: 6 } }),
     useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates, keyboardCodes }),
@@ -53,7 +55,7 @@ export const DepthLine = memo(function DepthLine({ pool, source }: DepthLineProp
     const effect = effects.find((one) => one.id === id)
     return effect ? nameOfEffect(effect) : placeLabels[id as DepthPlace]
   })
-  if (!open) return <FoldedLine effects={effects} />
+  if (!open || folded) return <FoldedLine effects={effects} inPlaceOfPanel={folded} />
   return (
     <Box
       component="section"
@@ -110,11 +112,11 @@ export const DepthLine = memo(function DepthLine({ pool, source }: DepthLineProp
 })
 
 /** The line folded away: what stands on it in words, and the way to have it back. */
-function FoldedLine({ effects }: { readonly effects: readonly Effect[] }) {
+function FoldedLine({ effects, inPlaceOfPanel }: { readonly effects: readonly Effect[]; readonly inPlaceOfPanel: boolean }) {
   const names = effects.map(({ kind }) => definitionOf(kind).label).join(' · ')
   return (
     <ButtonBase
-      onClick={() => useScene.getState().set({ lineOpen: true })}
+      onClick={() => useScene.getState().set({ lineOpen: true, ...(inPlaceOfPanel && { panelOpen: false, adding: undefined }) })}
       sx={{ flex: 'none', height: 24, px: 3, gap: 2, justifyContent: 'start', borderTop: `1px solid ${ink.rule}`, bgcolor: ink.paper }}
     >
       <CaretUp size={13} />

@@ -103,7 +103,7 @@ export const EffectCard = memo(function EffectCard({ pool, node, photo, effect, 
           }}
         >
           <Box component="b" sx={{ wordSpacing: '0.15em' }}>
-            {label}
+            {effect.name || label}
           </Box>
           <Box component="span" sx={{ color: ink.secondary }}>
             {amount}

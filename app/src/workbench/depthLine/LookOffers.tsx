@@ -77,18 +77,25 @@ export function LookOffers({ pool, source, place }: LookOffersProps) {
         minHeight: 0,
         display: 'flex',
         flexDirection: 'column',
+        overflowY: 'auto',
         borderLeft: `1px solid ${ink.rule}`,
         bgcolor: ink.paper,
       }}
     >
       <Box sx={{ px: 4, pt: 3, pb: 3, display: 'grid', gap: 2, borderBottom: `1px solid ${ink.rule}` }}>
-        <Box sx={{ display: 'flex', alignItems: 'baseline' }}>
+        <Box sx={{ display: 'flex', alignItems: 'center' }}>
           <Box component="h2" sx={{ m: 0, fontSize: 15, fontWeight: 650 }}>
             {typed.trim() ? 'Found' : definition.label}
           </Box>
           <Box component="span" sx={{ color: ink.secondary, ml: 2, flex: 1 }}>
             {placeLabels[place]}
           </Box>
+          <FormControlLabel
+            control={<Switch checked={patternOnly} onChange={(_, on) => showPattern(on)} />}
+            label="Pattern alone"
+            slotProps={{ typography: { sx: { ml: 2 } } }}
+            sx={{ m: 0, mr: 3 }}
+          />
           <Button variant="outlined" onClick={close}>
             Close
           </Button>
@@ -101,14 +108,6 @@ export function LookOffers({ pool, source, place }: LookOffersProps) {
           fullWidth
           slotProps={{ htmlInput: { 'aria-label': 'Find a look' } }}
         />
-        <Box>
-          <FormControlLabel
-            control={<Switch checked={patternOnly} onChange={(_, on) => showPattern(on)} />}
-            label="Pattern alone"
-            slotProps={{ typography: { sx: { ml: 2 } } }}
-            sx={{ m: 0 }}
-          />
-        </Box>
       </Box>
       <KindChoice place={place} kind={typed.trim() ? undefined : kind} onChoose={(one) => (setKind(one), setTyped(''))} />
       <Box
@@ -117,8 +116,8 @@ export function LookOffers({ pool, source, place }: LookOffersProps) {
         onMouseLeave={() => useScene.getState().try(undefined)}
         onBlur={() => useScene.getState().try(undefined)}
         sx={{
-          flex: 1,
-          minHeight: 0,
+          // Where there is little room all of it scrolls.
+          flex: '1 0 250px',
           overflowY: 'auto',
           px: 4,
           py: 3,

@@ -43,15 +43,17 @@ export function ToneSection({ source }: { readonly source: PictureSource }) {
       gesture && `photo ${gesture}`,
     )
   const controls = (paths: readonly string[]) =>
-    paths.filter((path) => appliesToAdjusted(path, tone)).map((path) => (
-      <SchemaNumber
-        key={path}
-        schema={schemaAt(adjustControls, path)}
-        value={readPath(tone, path)}
-        start={Number(readPath(start, path).toFixed(3))}
-        onChange={(value, gesture, label) => change(label, (next) => writePath(next, path, value), gesture)}
-      />
-    ))
+    paths
+      .filter((path) => appliesToAdjusted(path, tone))
+      .map((path) => (
+        <SchemaNumber
+          key={path}
+          schema={schemaAt(adjustControls, path)}
+          value={readPath(tone, path)}
+          start={Number(readPath(start, path).toFixed(3))}
+          onChange={(value, gesture, label) => change(label, (next) => writePath(next, path, value), gesture)}
+        />
+      ))
   return (
     <>
       <Section

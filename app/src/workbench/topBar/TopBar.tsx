@@ -13,6 +13,7 @@ import { Play } from '@phosphor-icons/react/dist/csr/Play'
 import { SidebarSimple } from '@phosphor-icons/react/dist/csr/SidebarSimple'
 import { memo, useState } from 'react'
 import { Link } from 'react-router'
+import { NARROW } from '../../common/useNarrow'
 import { KeysDialog } from '../../keys/KeysDialog'
 import { useHint, useStrokeInWords } from '../../keys/keymap'
 import { useKeys } from '../../keys/listener'
@@ -53,6 +54,7 @@ export const TopBar = memo(function TopBar({ commands }: TopBarProps) {
         display: 'flex',
         alignItems: 'center',
         gap: '6px',
+        [NARROW]: { flexWrap: 'wrap' },
         '& .MuiToggleButton-root': { px: '8px' },
         bgcolor: ink.paper,
         borderBottom: `1px solid ${ink.rule}`,
