@@ -52,5 +52,17 @@ export default defineConfig([
     files: ['**/*.test.ts', '**/test-support/**', 'tests/**'],
     rules: { '@typescript-eslint/no-non-null-assertion': 'off' },
   },
+  {
+    // Colours and weights are those of the theme.
+    files: ['app/src/**/*.{ts,tsx}'],
+    ignores: ['app/src/theme.ts', 'app/src/common/surround.ts', '**/*.test.ts'],
+    rules: {
+      'no-restricted-syntax': [
+        'error',
+        { selector: 'Literal[value=/^#([0-9a-f]{3}|[0-9a-f]{6})$/i]', message: 'Take the colour from the theme.' },
+        { selector: 'Property[key.name="fontWeight"] > Literal', message: 'Take the weight from the theme.' },
+      ],
+    },
+  },
   { files: ['app/**/*.tsx', 'app/**/*.ts'], plugins: { 'react-hooks': reactHooks }, rules: reactHooks.configs.recommended.rules },
 ])

@@ -150,6 +150,18 @@ describe('depth, sky and water', () => {
     await dial('Rainfall').press('Enter')
     await page.getByText('Light rain at 1/60 s with 35 mm').waitFor()
     await open('Pattern')
+    // As they stand on a camera.
+    for (const [label, before, typed, after] of [
+      ['Shutter speed', '1/60\u2009s', '1/250', '1/250\u2009s'],
+      ['Aperture', 'f/5.6', 'f/8', 'f/8'],
+    ] as const) {
+      const field = page.getByRole('textbox', { name: label, exact: true })
+      expect(await field.inputValue()).toBe(before)
+      await field.fill(typed)
+      await field.press('Enter')
+      expect(await field.inputValue()).toBe(after)
+    }
+    await page.getByText('Light rain at 1/250 s').waitFor()
     await page.getByRole('combobox', { name: 'Set by' }).click()
     await page.getByRole('option', { name: 'Eye' }).click()
     await dial('Density').waitFor()

@@ -428,6 +428,25 @@ describe('nothing an artist makes is lost', () => {
     expect(complaints).toEqual([])
   })
 
+  it('code of one panel that is gone leaves all else as it is, and is loaded once all is stored', async () => {
+    await page.goto(`${inject('address')}/`)
+    await shelfReady(page)
+    await page.route(/DistanceProfile-.*\.js/, (route) => route.fulfill({ status: 404, body: 'There is nothing here.' }))
+    await page.getByRole('link', { name: 'Open First light on the inlet' }).click()
+    await settled(page)
+    await page.getByRole('button', { name: 'Marks', exact: true }).click()
+    await page.getByRole('alert').getByText('This panel could not be loaded').waitFor()
+    const cards = page.getByRole('region', { name: 'Depth line' }).getByRole('button', { name: /, off$/ })
+    expect(await cards.count()).toBe(0)
+    await page.keyboard.press('o')
+    await cards.waitFor()
+    await page.unroute(/DistanceProfile-.*\.js/)
+    await Promise.all([page.waitForEvent('load'), page.getByRole('button', { name: 'Save and load anew' }).click()])
+    await settled(page)
+    await cards.waitFor()
+    await page.keyboard.press('Control+z')
+  })
+
   it('code that loads late and is gone asks to load the page anew', async () => {
     await page.goto(`${inject('address')}/`)
     await shelfReady(page)

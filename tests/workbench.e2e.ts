@@ -71,6 +71,25 @@ describe('the Workbench', () => {
     await page.getByRole('complementary', { name: 'Steps' }).getByPlaceholder('Downpour').waitFor()
   })
 
+  it('an effect can have a name of its own, and keeps the marks of its look', async () => {
+    const name = page.getByRole('textbox', { name: 'Name of the effect' })
+    const reset = page.getByRole('button', { name: /^Reset Length to/ })
+    const marked = await reset.getAttribute('aria-label')
+    await name.fill('Evening shower')
+    await name.press('Enter')
+    await card(/^Rain, Evening shower/).waitFor()
+    await page.getByRole('region', { name: 'Depth line' }).getByText('Evening shower').waitFor()
+    expect(await reset.getAttribute('aria-label')).toBe(marked)
+    // Without a name of its own it is called by its look again.
+    await name.fill('')
+    await name.press('Enter')
+    await card(/^Rain, Downpour/).waitFor()
+    await undo()
+    await card(/^Rain, Evening shower/).waitFor()
+    await undo()
+    await card(/^Rain, Downpour/).waitFor()
+  })
+
   it('moves an effect by dragging its card, and undoes it', async () => {
     expect(await order()).toEqual(['Drizzle', 'Downpour'])
     const from = (await card(/^Rain, Downpour/).boundingBox())!

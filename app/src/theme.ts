@@ -12,7 +12,18 @@ export const ink = {
   surround: SURROUND,
   accent: '#b3361f',
   stage: '#000000',
+  white: '#ffffff',
+  /** What fills a chart behind its lines. */
+  chart: '#b9bcbf',
+  /** Ink, and accent, as they are under the pointer. */
+  raisedInk: '#3a3d40',
+  accentWash: '#f0d8d3',
 }
+
+/** Red, green and blue where they stand for themselves: dark enough for lines on white. */
+export const channel = { red: '#b3261e', green: '#2c6e31', blue: '#2554a8' }
+
+export const weight = { plain: 400, strong: 650 }
 
 /** Css px; what stands at the right of the photo. */
 export const PANEL_WIDTH = 320
@@ -41,8 +52,8 @@ export const theme = createTheme({
     body1: { fontSize: 13, lineHeight: 1.4 },
     body2: { fontSize: 12, lineHeight: 1.4 },
     h1: { fontSize: 26, fontWeight: 600, letterSpacing: '-0.02em', lineHeight: 1.15 },
-    h2: { fontSize: 17, fontWeight: 650, letterSpacing: '-0.01em', lineHeight: 1.2 },
-    h3: { fontSize: 13, fontWeight: 650 },
+    h2: { fontSize: 17, fontWeight: weight.strong, letterSpacing: '-0.01em', lineHeight: 1.2 },
+    h3: { fontSize: 13, fontWeight: weight.strong },
     button: { fontSize: 13, fontWeight: 500, textTransform: 'none' },
   },
   components: {
@@ -97,7 +108,7 @@ export const theme = createTheme({
     },
     MuiTooltip: {
       defaultProps: { enterDelay: 500 },
-      styleOverrides: { tooltip: { backgroundColor: ink.ink, fontSize: 12, borderRadius: 2, fontWeight: 400 } },
+      styleOverrides: { tooltip: { backgroundColor: ink.ink, fontSize: 12, borderRadius: 2, fontWeight: weight.plain } },
     },
     MuiPaper: {
       styleOverrides: { root: { backgroundImage: 'none' }, elevation8: { border: hairline }, elevation24: { border: hairline } },

@@ -3,6 +3,7 @@ import Button from '@mui/material/Button'
 import Typography from '@mui/material/Typography'
 import { UserProblem } from '@welkinar/core'
 import { isRouteErrorResponse, Link, useRouteError } from 'react-router'
+import { isRenewed } from './renewed'
 
 interface ErrorPageProps {
   readonly message?: string
@@ -28,11 +29,6 @@ export function ErrorPage({ message }: ErrorPageProps) {
       )}
     </Box>
   )
-}
-
-/** Code that loads late is gone when the server has a newer build than the page. Browsers say so each in words of its own. */
-function isRenewed(error: unknown): boolean {
-  return error instanceof TypeError && /module script|dynamically imported module/i.test(error.message)
 }
 
 function explain(error: unknown): string {

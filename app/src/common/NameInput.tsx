@@ -1,6 +1,6 @@
 import Box from '@mui/material/Box'
 import type { KeyboardEvent } from 'react'
-import { ink } from '../theme'
+import { ink, weight } from '../theme'
 import { useNameField } from './useNameField'
 
 interface NameInputProps {
@@ -35,7 +35,7 @@ export function NameInput({ label, name, placeholder, longest = 80, size = 15, q
       }}
       sx={{
         font: 'inherit',
-        fontWeight: quiet ? 400 : 650,
+        fontWeight: quiet ? weight.plain : weight.strong,
         fontSize: size,
         color: quiet ? ink.secondary : ink.ink,
         minWidth: 60,
@@ -48,7 +48,7 @@ export function NameInput({ label, name, placeholder, longest = 80, size = 15, q
         textOverflow: 'ellipsis',
         '&::placeholder': { color: 'inherit', opacity: 1 },
         '&:hover': { borderColor: ink.rule },
-        '&:focus': { bgcolor: '#fff' },
+        '&:focus': { bgcolor: ink.white },
       }}
     />
   )

@@ -22,13 +22,13 @@ export function NoticeHost() {
     >
       <SnackbarContent
         role={problem ? 'alert' : 'status'}
-        sx={{ bgcolor: ink.ink, color: '#fff', borderLeft: `4px solid ${problem ? ink.accent : ink.ink}`, maxWidth: 620, fontSize: 13 }}
+        sx={{ bgcolor: ink.ink, color: ink.white, borderLeft: `4px solid ${problem ? ink.accent : ink.ink}`, maxWidth: 620, fontSize: 13 }}
         message={notice.text}
         action={
           <>
             {notice.action && (
               <Button
-                sx={{ color: '#fff', textDecoration: 'underline', '&:hover': { bgcolor: '#3a3d40' } }}
+                sx={{ color: ink.white, textDecoration: 'underline', '&:hover': { bgcolor: ink.raisedInk } }}
                 onClick={() => {
                   notice.action?.run()
                   close()
@@ -37,7 +37,7 @@ export function NoticeHost() {
                 {notice.action.label}
               </Button>
             )}
-            <Button sx={{ color: '#fff', '&:hover': { bgcolor: '#3a3d40' } }} onClick={close}>
+            <Button sx={{ color: ink.white, '&:hover': { bgcolor: ink.raisedInk } }} onClick={close}>
               Close
             </Button>
           </>

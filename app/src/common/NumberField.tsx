@@ -63,7 +63,7 @@ export function NumberField({ labelledBy, label, value, limits, control, onChang
           p: '1px 2px',
           minHeight: 24,
           '&:hover': { borderColor: ink.rule },
-          '&:focus': { background: '#fff' },
+          '&:focus': { background: ink.white },
         }}
       />
     </Tooltip>

@@ -1,6 +1,6 @@
 import Box from '@mui/material/Box'
 import { Area, AreaChart, Line, LineChart, ResponsiveContainer, Tooltip, XAxis, YAxis } from 'recharts'
-import { ink } from '../theme'
+import { ink, weight } from '../theme'
 import type { SpectrumPoint } from './spectrum'
 
 interface ChartsProps {
@@ -23,7 +23,7 @@ export default function Charts({ bins, spectrum }: ChartsProps) {
   }))
   return (
     <>
-      <Box component="h2" sx={{ m: 0, fontSize: 13, fontWeight: 650 }}>
+      <Box component="h2" sx={{ m: 0, fontSize: 13, fontWeight: weight.strong }}>
         Histogram
       </Box>
       <Box sx={{ height: 90 }} role="img" aria-label="Histogram of the field">
@@ -36,11 +36,11 @@ export default function Charts({ bins, spectrum }: ChartsProps) {
               labelFormatter={(tone) => `intensity ${String(tone)} %`}
               contentStyle={CONTENT}
             />
-            <Area type="linear" dataKey="part" stroke={ink.ink} strokeWidth={1} fill="#b4b7ba" isAnimationActive={false} />
+            <Area type="linear" dataKey="part" stroke={ink.ink} strokeWidth={1} fill={ink.chart} isAnimationActive={false} />
           </AreaChart>
         </ResponsiveContainer>
       </Box>
-      <Box component="h2" sx={{ m: 0, fontSize: 13, fontWeight: 650 }}>
+      <Box component="h2" sx={{ m: 0, fontSize: 13, fontWeight: weight.strong }}>
         Spectrum, by size of the shapes
       </Box>
       <Box sx={{ height: 110 }} role="img" aria-label="Spectrum of the field">

@@ -11,7 +11,7 @@ import { Link, useParams } from 'react-router'
 import { ErrorPage } from '../common/ErrorPage'
 import { useOpenScene } from '../scene/SceneRoute'
 import { useScene, type EffectOf } from '../scene/sceneStore'
-import { ink, PANEL_WIDTH } from '../theme'
+import { ink, PANEL_WIDTH, weight } from '../theme'
 import { FieldSource } from '../workbench/kinds/customField/FieldSource'
 import { FieldSteps } from '../workbench/kinds/customField/FieldSteps'
 import { LookPicture } from '../workbench/LookPicture'
@@ -87,7 +87,7 @@ function Studio({ pool, source, effect, sceneId }: StudioProps) {
           <Box
             sx={{ flex: '1 1 0', minWidth: 0, display: 'flex', flexWrap: 'wrap', alignItems: 'baseline', columnGap: 3, lineHeight: 1.3 }}
           >
-            <Box component="h1" sx={{ m: 0, fontSize: 17, fontWeight: 650 }}>
+            <Box component="h1" sx={{ m: 0, fontSize: 17, fontWeight: weight.strong }}>
               Field studio
             </Box>
             <Box sx={{ color: ink.secondary, minWidth: 0, overflow: 'hidden', textOverflow: 'ellipsis' }}>{nameOfEffect(effect)}</Box>
@@ -148,7 +148,7 @@ function Section({ title, children }: { readonly title: string; readonly childre
       aria-label={title}
       sx={{ borderTop: `1px solid ${ink.rule}`, pt: 3, mt: 4, display: 'grid', gridTemplateColumns: 'minmax(0, 1fr)', gap: 2 }}
     >
-      <Box component="h2" sx={{ m: 0, fontSize: 13, fontWeight: 650 }}>
+      <Box component="h2" sx={{ m: 0, fontSize: 13, fontWeight: weight.strong }}>
         {title}
       </Box>
       {children}

@@ -11,7 +11,7 @@ import { Link } from 'react-router'
 import { saveJson } from '../common/files'
 import { showNotice, showProblem } from '../common/notices'
 import { duplicateScene, putAwayScene, renameScene, restoreScene, unreadable, type ShelfEntry } from '../storage/scenes'
-import { ink } from '../theme'
+import { ink, weight } from '../theme'
 
 /** A scene as a large picture, with its name and what can be done with it. */
 export function SceneCard({ entry }: { readonly entry: ShelfEntry }) {
@@ -52,7 +52,7 @@ export function SceneCard({ entry }: { readonly entry: ShelfEntry }) {
           <Box sx={{ flex: 1, minWidth: 0 }}>
             <Box
               component="h2"
-              sx={{ m: 0, fontSize: 15, fontWeight: 650, overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' }}
+              sx={{ m: 0, fontSize: 15, fontWeight: weight.strong, overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' }}
             >
               {name}
             </Box>
@@ -66,7 +66,7 @@ export function SceneCard({ entry }: { readonly entry: ShelfEntry }) {
 }
 
 function describe({ scene, edited }: ShelfEntry): string {
-  const when = new Intl.DateTimeFormat('en-GB', { dateStyle: 'medium' }).format(edited)
+  const when = new Intl.DateTimeFormat(undefined, { dateStyle: 'medium' }).format(edited)
   if (!scene) return `last saved ${when}`
   const { width, height } = scene.photo
   const kinds =

@@ -7,9 +7,9 @@ import { saveJson } from '../common/files'
 import { showNotice, showProblem } from '../common/notices'
 import { openSetAside } from '../storage/scenes'
 import { deleteSetAside, listSetAside, putBackSetAside, versionOf, type SetAsideEntry } from '../storage/setAside'
-import { ink } from '../theme'
+import { ink, weight } from '../theme'
 
-const date = new Intl.DateTimeFormat('en-GB', { dateStyle: 'medium', timeStyle: 'short' })
+const date = new Intl.DateTimeFormat(undefined, { dateStyle: 'medium', timeStyle: 'short' })
 
 /** What could not be read as it was stored, version by version: it can be opened as far as that goes, saved as a file, or deleted. */
 export function SetAside() {
@@ -17,7 +17,7 @@ export function SetAside() {
   if (versions.length === 0) return null
   return (
     <Box component="section" aria-labelledby="set-aside" sx={{ mt: 10 }}>
-      <Typography id="set-aside" component="h2" sx={{ fontSize: 17, fontWeight: 650 }}>
+      <Typography id="set-aside" component="h2" sx={{ fontSize: 17, fontWeight: weight.strong }}>
         Set aside
       </Typography>
       <Typography sx={{ mt: 1, mb: 3, color: ink.secondary, maxWidth: 720 }}>
@@ -46,7 +46,9 @@ function Version({ version }: { readonly version: SetAsideEntry }) {
   return (
     <Box component="li" sx={{ display: 'flex', gap: 4, alignItems: 'center', py: 3, borderTop: `1px solid ${ink.rule}` }}>
       <Box sx={{ flex: 1, minWidth: 0 }}>
-        <Box sx={{ fontSize: 15, fontWeight: 650, overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' }}>{name}</Box>
+        <Box sx={{ fontSize: 15, fontWeight: weight.strong, overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' }}>
+          {name}
+        </Box>
         <Box sx={{ color: ink.secondary }}>
           {date.format(when)} · {inWords(why)}
         </Box>

@@ -20,7 +20,7 @@ import { isKept } from '../storage/database'
 import { clearUnusedPictures, unusedPictures } from '../storage/photos'
 import { listScenes, removePutAway } from '../storage/scenes'
 import { askForPersistence, storageSpace } from '../storage/storageSpace'
-import { ink } from '../theme'
+import { ink, weight } from '../theme'
 import { addPhoto } from './addPhoto'
 import { addDemoScenes } from './demoScenes'
 import { SceneCard } from './SceneCard'
@@ -221,7 +221,7 @@ function DropVeil() {
         display: 'grid',
         placeItems: 'center',
         fontSize: 17,
-        fontWeight: 650,
+        fontWeight: weight.strong,
         pointerEvents: 'none',
       }}
     >

@@ -1,7 +1,8 @@
 import Box from '@mui/material/Box'
 import type { PictureSource } from '@welkinar/core'
-import { useDeferredValue } from 'react'
+import { useDeferredValue, type ReactNode } from 'react'
 import { HiddenHeading } from '../common/HiddenHeading'
+import { PanelBoundary } from '../common/PanelBoundary'
 import { useNarrow } from '../common/useNarrow'
 import { useOpenScene } from '../scene/SceneRoute'
 import { useScene, useSelectedOwner } from '../scene/sceneStore'
@@ -30,7 +31,8 @@ const overThePhoto = { gridArea: '2 / 1 / 3 / -1', minHeight: 0, display: 'flex'
 
 /** The screen where a scene is made. */
 export function WorkbenchPage() {
-  const { pool } = useOpenScene()
+  const scene = useOpenScene()
+  const { pool } = scene
   const source = usePictureSource()
   // While a dial is moved the line follows when there is time for it.
   const later = useDeferredValue(source)
@@ -38,12 +40,19 @@ export function WorkbenchPage() {
   const owner = useSelectedOwner()
   const panelOpen = useScene((state) => state.panelOpen)
   const watchOpen = useScene((state) => state.watchOpen)
+  const panel = useScene((state) => state.panel)
   const adding = useScene((state) => state.adding)
   const commands = useCommands()
   const isNarrow = useNarrow()
   const hasPanel = panelOpen || adding !== undefined
   const sourceOfWatch = later ?? source
   if (!source || !sourceOfLine || !sourceOfWatch) return null
+  // A fault of one part leaves the others; another `key` tries it anew.
+  const guarded = (name: string, part: ReactNode, key = name) => (
+    <PanelBoundary key={key} name={name} save={() => scene.save()}>
+      {part}
+    </PanelBoundary>
+  )
   return (
     <Box sx={{ height: '100%', display: 'flex', flexDirection: 'column' }}>
       <Box sx={above}>
@@ -52,15 +61,15 @@ export function WorkbenchPage() {
         </Box>
         <Box component="main" sx={{ gridArea: 'photo', display: 'flex' }}>
           <HiddenHeading level="h1">Workbench</HiddenHeading>
-          {watchOpen && !(isNarrow && hasPanel) && <WatchColumn pool={pool} source={sourceOfWatch} />}
-          <PhotoView pool={pool} source={source} />
+          {watchOpen && !(isNarrow && hasPanel) && guarded('The watch column', <WatchColumn pool={pool} source={sourceOfWatch} />)}
+          {guarded('The picture', <PhotoView pool={pool} source={source} />)}
         </Box>
         <Box sx={isNarrow ? overThePhoto : beside}>
-          {adding && <LookOffers key={adding} pool={pool} source={source} place={adding} />}
-          {!adding && panelOpen && <StepsPanel pool={pool} source={source} owner={owner} />}
+          {adding && guarded('This panel', <LookOffers pool={pool} source={source} place={adding} />, adding)}
+          {!adding && panelOpen && guarded('This panel', <StepsPanel pool={pool} source={source} owner={owner} />, `${panel} ${owner?.id}`)}
         </Box>
       </Box>
-      <DepthLine pool={pool} source={sourceOfLine} folded={isNarrow && hasPanel} />
+      {guarded('The depth line', <DepthLine pool={pool} source={sourceOfLine} folded={isNarrow && hasPanel} />)}
     </Box>
   )
 }

@@ -16,7 +16,7 @@ import { definitionOf, depthPlaces, sceneGraph, type DepthPlace, type Effect, ty
 import type { RenderPool } from '@welkinar/core/pool'
 import { memo, useMemo } from 'react'
 import { useScene } from '../../scene/sceneStore'
-import { ink } from '../../theme'
+import { ink, weight } from '../../theme'
 import { dragWords } from '../dragWords'
 import { AddEffect } from './AddEffect'
 import { EffectCard } from './EffectCard'
@@ -77,7 +77,10 @@ export const DepthLine = memo(function DepthLine({ pool, source, folded }: Depth
               key={place}
               sx={{ flex: '1 0 auto', minWidth: 60, px: 3, position: 'relative', borderLeft: index ? `1px solid ${ink.rule}` : 0 }}
             >
-              <Box component="h2" sx={{ m: 0, pt: '3px', fontSize: 12, lineHeight: '17px', fontWeight: 400, color: ink.secondary }}>
+              <Box
+                component="h2"
+                sx={{ m: 0, pt: '3px', fontSize: 12, lineHeight: '17px', fontWeight: weight.plain, color: ink.secondary }}
+              >
                 {placeLabels[place]}
               </Box>
               <Box sx={{ display: 'flex', gap: 2, height: 78 }}>

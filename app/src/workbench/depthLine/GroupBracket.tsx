@@ -4,7 +4,7 @@ import type { Group } from '@welkinar/core'
 import type { ReactNode } from 'react'
 import { ActionMenu } from '../../common/ActionMenu'
 import { changeOwner, select, useScene } from '../../scene/sceneStore'
-import { ink } from '../../theme'
+import { ink, weight } from '../../theme'
 import { removeGroup, ungroup } from './groups'
 
 /** What stands beside the name in its line, and about how wide a letter is, px; a long name is cut. */
@@ -60,12 +60,12 @@ export function GroupBracket({ group, children }: { readonly group: Group; reado
           aria-pressed={selected}
           aria-label={`Group ${group.name} ${amount}`}
           onClick={() => select(group.id)}
-          sx={{ minHeight: 20, minWidth: 0, color: colour, fontWeight: 650, whiteSpace: 'nowrap' }}
+          sx={{ minHeight: 20, minWidth: 0, color: colour, fontWeight: weight.strong, whiteSpace: 'nowrap' }}
         >
           <Box component="span" sx={{ overflow: 'hidden', textOverflow: 'ellipsis' }}>
             {group.name}
           </Box>{' '}
-          <Box component="span" sx={{ color: ink.secondary, fontWeight: 400, ml: '5px' }}>
+          <Box component="span" sx={{ color: ink.secondary, fontWeight: weight.plain, ml: '5px' }}>
             {amount}
           </Box>
         </ButtonBase>

@@ -2,7 +2,7 @@ import Box from '@mui/material/Box'
 import ButtonBase from '@mui/material/ButtonBase'
 import { definitionOf, effectDefinitions, type DepthPlace, type EffectFamily, type EffectKind } from '@welkinar/core'
 import { useState } from 'react'
-import { ink } from '../../theme'
+import { ink, weight } from '../../theme'
 import { lastKinds } from './lastKinds'
 
 interface KindChoiceProps {
@@ -43,7 +43,7 @@ export function KindChoice({ place, kind, onChoose }: KindChoiceProps) {
         .filter(([, kinds]) => kinds.length > 0)
         .map(([title, kinds]) => (
           <Box key={title} role="group" aria-label={title} sx={{ display: 'grid', gridTemplateColumns: '64px 1fr', alignItems: 'start' }}>
-            <Box component="h3" sx={{ m: 0, lineHeight: '26px', fontSize: 12, fontWeight: 400, color: ink.secondary }}>
+            <Box component="h3" sx={{ m: 0, lineHeight: '26px', fontSize: 12, fontWeight: weight.plain, color: ink.secondary }}>
               {title}
             </Box>
             <Box sx={{ display: 'flex', flexWrap: 'wrap' }}>
@@ -55,7 +55,7 @@ export function KindChoice({ place, kind, onChoose }: KindChoiceProps) {
                   sx={{
                     px: '6px',
                     minHeight: 26,
-                    fontWeight: one === kind ? 650 : 400,
+                    fontWeight: one === kind ? weight.strong : weight.plain,
                     boxShadow: one === kind ? `inset 0 -2px 0 ${ink.accent}` : 'none',
                     '&:hover': { bgcolor: ink.well },
                     '&:focus-visible': { outlineOffset: -2 },

@@ -20,7 +20,7 @@ import type { RenderPool } from '@welkinar/core/pool'
 import { useEffect, useMemo, useState } from 'react'
 import { keepChoice, keptChoice } from '../../common/keptChoice'
 import { select, useScene } from '../../scene/sceneStore'
-import { ink, PANEL_WIDTH } from '../../theme'
+import { ink, PANEL_WIDTH, weight } from '../../theme'
 import { LookPicture } from '../LookPicture'
 import { KindChoice } from './KindChoice'
 import { noteKind } from './lastKinds'
@@ -84,7 +84,7 @@ export function LookOffers({ pool, source, place }: LookOffersProps) {
     >
       <Box sx={{ px: 4, pt: 3, pb: 3, display: 'grid', gap: 2, borderBottom: `1px solid ${ink.rule}` }}>
         <Box sx={{ display: 'flex', alignItems: 'center' }}>
-          <Box component="h2" sx={{ m: 0, fontSize: 15, fontWeight: 650 }}>
+          <Box component="h2" sx={{ m: 0, fontSize: 15, fontWeight: weight.strong }}>
             {typed.trim() ? 'Found' : definition.label}
           </Box>
           <Box component="span" sx={{ color: ink.secondary, ml: 2, flex: 1 }}>

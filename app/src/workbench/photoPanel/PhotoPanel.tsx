@@ -6,6 +6,7 @@ import { FrameSection } from './FrameSection'
 import { NoiseSection } from './NoiseSection'
 import { RepairSection } from './RepairSection'
 import { ToneSection } from './ToneSection'
+import { weight } from '../../theme'
 
 interface PhotoPanelProps {
   readonly source: PictureSource
@@ -16,7 +17,7 @@ export function PhotoPanel({ source }: PhotoPanelProps) {
   return (
     <>
       <Box sx={{ px: 4, pt: 4, pb: 3, display: 'flex', alignItems: 'baseline', gap: 2 }}>
-        <Box component="h2" sx={{ m: 0, fontSize: 17, fontWeight: 650, flex: 1 }}>
+        <Box component="h2" sx={{ m: 0, fontSize: 17, fontWeight: weight.strong, flex: 1 }}>
           Photo
         </Box>
         <Button variant="outlined" onClick={() => useScene.getState().set({ panel: 'steps', tool: undefined })}>

@@ -14,6 +14,7 @@ import { ToolButton } from '../steps/where/ToolButton'
 import { DistancePicture } from './DistancePicture'
 import { RegionRow } from './RegionRow'
 import { Hint, Section } from './Section'
+import { weight } from '../../theme'
 
 interface DepthSectionProps {
   readonly pool: RenderPool
@@ -53,7 +54,7 @@ export function DepthSection({ pool, source }: DepthSectionProps) {
       {!depth && <EstimateControls source={source} />}
       {!depth && !haze && horizon && <GroundControls source={source} />}
       <Box sx={{ display: 'flex', alignItems: 'center', minHeight: 32 }}>
-        <Box component="h4" sx={{ m: 0, flex: 1, fontSize: 13, fontWeight: 650 }}>
+        <Box component="h4" sx={{ m: 0, flex: 1, fontSize: 13, fontWeight: weight.strong }}>
           Regions
         </Box>
         <ToolButton tool={{ kind: 'region' }} label="Outline one" />

@@ -3,7 +3,7 @@ import Button from '@mui/material/Button'
 import { noMarks, type PictureSource } from '@welkinar/core'
 import type { RenderPool } from '@welkinar/core/pool'
 import { useScene } from '../../scene/sceneStore'
-import { ink } from '../../theme'
+import { ink, weight } from '../../theme'
 import { ToolButton } from '../steps/where/ToolButton'
 import { DepthSection } from './DepthSection'
 import { LightRow } from './LightRow'
@@ -23,7 +23,7 @@ export function ScenePanel({ pool, source }: ScenePanelProps) {
   return (
     <>
       <Box sx={{ px: 4, pt: 4, pb: 3, display: 'flex', alignItems: 'baseline', gap: 2 }}>
-        <Box component="h2" sx={{ m: 0, fontSize: 17, fontWeight: 650, flex: 1 }}>
+        <Box component="h2" sx={{ m: 0, fontSize: 17, fontWeight: weight.strong, flex: 1 }}>
           Scene marks
         </Box>
         <Button variant="outlined" onClick={() => useScene.getState().set({ panel: 'steps', tool: undefined })}>

@@ -1,6 +1,6 @@
 import Box from '@mui/material/Box'
 import type { ReactNode } from 'react'
-import { ink } from '../../theme'
+import { ink, weight } from '../../theme'
 
 /** One part of the panel: its title, what can be done, and what is in it. */
 export function Section({
@@ -19,7 +19,7 @@ export function Section({
       sx={{ borderTop: `1px solid ${ink.rule}`, px: 4, py: 3, display: 'grid', gridTemplateColumns: 'minmax(0, 1fr)', gap: 2 }}
     >
       <Box sx={{ display: 'flex', alignItems: 'center', minHeight: 32 }}>
-        <Box component="h3" sx={{ m: 0, flex: 1, fontSize: 13, fontWeight: 650 }}>
+        <Box component="h3" sx={{ m: 0, flex: 1, fontSize: 13, fontWeight: weight.strong }}>
           {title}
         </Box>
         {action}

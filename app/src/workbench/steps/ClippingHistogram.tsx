@@ -42,9 +42,9 @@ export function ClippingHistogram({ pool, source, owner }: ClippingHistogramProp
         viewBox={`0 0 ${WIDTH} ${HEIGHT}`}
         role="img"
         aria-label={`Tones with the effect. ${words.join(', ') || 'Nothing newly clipped'}.`}
-        sx={{ width: '100%', display: 'block', bgcolor: '#fff', border: `1px solid ${ink.rule}` }}
+        sx={{ width: '100%', display: 'block', bgcolor: ink.white, border: `1px solid ${ink.rule}` }}
       >
-        <path d={areaOf(luma)} fill="#b4b7ba" />
+        <path d={areaOf(luma)} fill={ink.chart} />
         {white > LEAST && <rect x={WIDTH - 7} width={7} height={HEIGHT} fill={ink.accent} />}
         {black > LEAST && <rect x={0} width={7} height={HEIGHT} fill={ink.accent} />}
       </Box>

@@ -13,6 +13,7 @@ import { showProblem } from '../../common/notices'
 import { changeEffect } from '../../scene/sceneStore'
 import { RampEditor } from './RampEditor'
 import { startingEffect } from './startingControls'
+import { ink } from '../../theme'
 
 if (styleNonce) setNonce(styleNonce)
 
@@ -50,7 +51,7 @@ export function ColourSource({ pool, source, effect, ramped }: ColourSourceProps
         from === RAMP
           ? [
               { at: 0, colour: tint },
-              { at: 100, colour: '#ffffff' },
+              { at: 100, colour: ink.white },
             ]
           : null
       if (from !== RAMP) colour.tint = tint

@@ -5,7 +5,7 @@ import { insideOfGroup, type Group, type PictureSource, nameOfEffect } from '@we
 import { HiddenHeading } from '../../common/HiddenHeading'
 import { useNameField } from '../../common/useNameField'
 import { changeOwner, select } from '../../scene/sceneStore'
-import { ink } from '../../theme'
+import { ink, weight } from '../../theme'
 import { ungroup } from '../depthLine/groups'
 
 /** Name of a group, its members, and how to take it apart. */
@@ -18,7 +18,7 @@ export function GroupHead({ group, source }: { readonly group: Group; readonly s
         <OutlinedInput
           {...field}
           inputProps={{ 'aria-label': 'Name of the group', maxLength: 80 }}
-          sx={{ flex: 1, fontSize: 17, fontWeight: 650 }}
+          sx={{ flex: 1, fontSize: 17, fontWeight: weight.strong }}
         />
         <Button variant="outlined" onClick={() => ungroup(group.id)}>
           Ungroup

@@ -3,7 +3,7 @@ import Button from '@mui/material/Button'
 import { definitionOf, maskList, type Effect, type MaskListRef, type PictureSource } from '@welkinar/core'
 import type { RenderPool } from '@welkinar/core/pool'
 import { chosenMask, useScene } from '../../scene/sceneStore'
-import { ink } from '../../theme'
+import { ink, weight } from '../../theme'
 import { AddMask } from './where/AddMask'
 import { drawInstead } from './where/maskActions'
 import { MaskEditor } from './where/MaskEditor'
@@ -31,7 +31,7 @@ export function RegionEditor({ pool, source, effect, step }: RegionEditorProps) 
       aria-label={region.label}
       sx={{ borderTop: `1px solid ${ink.rule}`, mt: 1, pt: 3, display: 'grid', gridTemplateColumns: 'minmax(0, 1fr)', gap: 2 }}
     >
-      <Box sx={{ fontWeight: 650 }}>{region.label}</Box>
+      <Box sx={{ fontWeight: weight.strong }}>{region.label}</Box>
       {chosen ? (
         <>
           <MaskViewChoice hasMasks />

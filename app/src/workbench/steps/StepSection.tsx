@@ -4,7 +4,7 @@ import { sceneGraph, type GraphNode, type PictureSource, type StepName } from '@
 import type { RenderPool } from '@welkinar/core/pool'
 import { memo, useEffect, useRef, type ReactNode } from 'react'
 import { useScene } from '../../scene/sceneStore'
-import { ink } from '../../theme'
+import { ink, weight } from '../../theme'
 import { hasSameLook, LookPicture } from '../LookPicture'
 
 interface StepSectionProps {
@@ -55,7 +55,7 @@ interface StepHeadProps extends Omit<StepSectionProps, 'source' | 'ownerId' | 'c
 /** What is seen of a step also while it is shut. */
 const StepHead = memo(function StepHead({ pool, node, photo, open, step, number, title, summary, part }: StepHeadProps) {
   return (
-    <Box component="h3" sx={{ m: 0, fontSize: 'inherit', fontWeight: 'inherit' }}>
+    <Box component="h3" sx={{ m: 0, fontSize: 'inherit', fontWeight: weight.plain }}>
       <ButtonBase
         aria-expanded={open}
         onClick={() => useScene.getState().set({ openStep: open ? undefined : step })}
@@ -73,7 +73,7 @@ const StepHead = memo(function StepHead({ pool, node, photo, open, step, number,
       >
         <LookPicture pool={pool} node={node} photo={photo} width={104} height={64} part={part} label={`Output of ${title}`} />
         <Box sx={{ minWidth: 0 }}>
-          <Box sx={{ fontWeight: 650 }}>
+          <Box sx={{ fontWeight: weight.strong }}>
             <Box component="span" sx={{ color: ink.secondary, mr: '5px' }}>
               {number}
             </Box>

@@ -4,7 +4,7 @@ import type { RenderPool } from '@welkinar/core/pool'
 import { NameInput } from '../../common/NameInput'
 import { changeEffect, useScene } from '../../scene/sceneStore'
 import type { Panel } from '../../scene/viewState'
-import { ink, PANEL_WIDTH } from '../../theme'
+import { ink, PANEL_WIDTH, weight } from '../../theme'
 import { interfaceOf } from '../kinds'
 import { PhotoPanel } from '../photoPanel/PhotoPanel'
 import { ScenePanel } from '../scenePanel/ScenePanel'
@@ -84,7 +84,7 @@ function EffectSteps({ pool, source, effect }: EffectStepsProps) {
     <>
       <Box sx={{ px: 4, pt: 4, pb: 3 }}>
         <Box sx={{ display: 'flex', alignItems: 'baseline', gap: 2, mb: 3 }}>
-          <Box component="h2" sx={{ m: 0, fontSize: 17, fontWeight: 650, letterSpacing: '-0.01em', whiteSpace: 'nowrap' }}>
+          <Box component="h2" sx={{ m: 0, fontSize: 17, fontWeight: weight.strong, letterSpacing: '-0.01em', whiteSpace: 'nowrap' }}>
             {definition.label}
           </Box>
           <NameInput

@@ -67,7 +67,7 @@ export function CurveEditor({ label, level, points, most, curve, histogram, colo
       sx={{
         width: '100%',
         display: 'block',
-        bgcolor: '#fff',
+        bgcolor: ink.white,
         border: `1px solid ${ink.rule}`,
         touchAction: 'none',
         overflow: 'visible',
@@ -75,7 +75,7 @@ export function CurveEditor({ label, level, points, most, curve, histogram, colo
       }}
     >
       <g pointerEvents="none">
-        {histogram && <path d={histogramPath(histogram)} fill="#b4b7ba" />}
+        {histogram && <path d={histogramPath(histogram)} fill={ink.chart} />}
         <path d={curvePath(curve)} fill="none" stroke={colour} strokeWidth={1.6} />
       </g>
       {points.map(({ x, y }, index) => (
@@ -91,7 +91,7 @@ export function CurveEditor({ label, level, points, most, curve, histogram, colo
           cx={toX(x)}
           cy={toY(y)}
           r={6}
-          fill="#fff"
+          fill={ink.white}
           stroke={colour}
           strokeWidth={1.6}
           onPointerDown={(event: PointerEvent<SVGElement>) => {
@@ -104,7 +104,7 @@ export function CurveEditor({ label, level, points, most, curve, histogram, colo
           }}
           onDoubleClick={() => remove(index)}
           onKeyDown={(event: KeyboardEvent) => onKeyDown(event, index)}
-          sx={{ cursor: 'move', '&:hover': { fill: '#f0d8d3' }, '&:focus-visible': { outline: 'none', strokeWidth: 4 } }}
+          sx={{ cursor: 'move', '&:hover': { fill: ink.accentWash }, '&:focus-visible': { outline: 'none', strokeWidth: 4 } }}
         />
       ))}
     </Box>

@@ -21,7 +21,7 @@ import { saveTrouble, useSaveState } from '../../scene/autosave'
 import { togglePanel, useScene } from '../../scene/sceneStore'
 import { isKept } from '../../storage/database'
 import type { Compare, Panel } from '../../scene/viewState'
-import { ink } from '../../theme'
+import { ink, weight } from '../../theme'
 import { CommandIcon } from './CommandIcon'
 import { CommandList } from './CommandList'
 import type { Command } from './commands'
@@ -60,7 +60,7 @@ export const TopBar = memo(function TopBar({ commands }: TopBarProps) {
         borderBottom: `1px solid ${ink.rule}`,
       }}
     >
-      <Button component={Link} to="/" variant="text" sx={{ fontWeight: 650 }}>
+      <Button component={Link} to="/" variant="text" sx={{ fontWeight: weight.strong }}>
         Shelf
       </Button>
       <Box sx={{ width: '1px', height: 20, bgcolor: ink.rule }} />

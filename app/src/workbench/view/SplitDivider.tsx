@@ -3,6 +3,7 @@ import type { Rect } from '@welkinar/core'
 import type { KeyboardEvent, PointerEvent } from 'react'
 import { useScene } from '../../scene/sceneStore'
 import { toScreen, type ViewPort } from './viewPort'
+import { ink } from '../../theme'
 
 interface SplitDividerProps {
   readonly port: ViewPort
@@ -45,7 +46,7 @@ export function SplitDivider({ port, frame }: SplitDividerProps) {
         width: 40,
         cursor: 'col-resize',
         touchAction: 'none',
-        '&::before': { content: '""', position: 'absolute', left: 19, top: 0, bottom: 0, width: 2, bgcolor: '#fff' },
+        '&::before': { content: '""', position: 'absolute', left: 19, top: 0, bottom: 0, width: 2, bgcolor: ink.white },
         '&::after': {
           content: '"before   after"',
           whiteSpace: 'pre',
@@ -53,8 +54,8 @@ export function SplitDivider({ port, frame }: SplitDividerProps) {
           left: 20,
           bottom: 12,
           transform: 'translateX(-50%)',
-          bgcolor: '#1f2123',
-          color: '#fff',
+          bgcolor: ink.ink,
+          color: ink.white,
           fontSize: 12,
           px: 2,
           py: '3px',

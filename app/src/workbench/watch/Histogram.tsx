@@ -3,7 +3,7 @@ import { useQuery } from '@tanstack/react-query'
 import { sceneGraph, type PictureSource, type ToneChannel } from '@welkinar/core'
 import type { RenderPool } from '@welkinar/core/pool'
 import { useMemo } from 'react'
-import { ink } from '../../theme'
+import { ink, channel } from '../../theme'
 
 interface HistogramProps {
   readonly pool: RenderPool
@@ -16,9 +16,9 @@ const COLUMNS = 64
 const channels: readonly ToneChannel[] = ['encodedLuma', 'red', 'green', 'blue']
 /** What each is drawn with; a dash of its own tells them apart too. */
 const lines = [
-  { colour: '#b8352a', dash: undefined, name: 'red' },
-  { colour: '#2c7a3b', dash: '4 2', name: 'green' },
-  { colour: '#2f5fb3', dash: '1.5 1.5', name: 'blue' },
+  { colour: channel.red, dash: undefined, name: 'red' },
+  { colour: channel.green, dash: '4 2', name: 'green' },
+  { colour: channel.blue, dash: '1.5 1.5', name: 'blue' },
 ] as const
 
 /** How often each tone occurs in the picture: luma as an area, the channels as lines. */
@@ -40,9 +40,9 @@ export function Histogram({ pool, source }: HistogramProps) {
       role="img"
       aria-label="Histogram: luma as an area, red, green and blue as lines"
       data-ready={heights !== undefined}
-      sx={{ width: '100%', display: 'block', bgcolor: '#fff', border: `1px solid ${ink.rule}` }}
+      sx={{ width: '100%', display: 'block', bgcolor: ink.white, border: `1px solid ${ink.rule}` }}
     >
-      {heights?.[0] && <path d={`M0,${HEIGHT}L${points(heights[0], most)}L${WIDTH},${HEIGHT}Z`} fill="#c4c6c8" />}
+      {heights?.[0] && <path d={`M0,${HEIGHT}L${points(heights[0], most)}L${WIDTH},${HEIGHT}Z`} fill={ink.chart} />}
       {heights?.slice(1).map((channel, i) => (
         <path
           key={lines[i]?.name}

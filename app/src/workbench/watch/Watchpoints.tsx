@@ -7,7 +7,7 @@ import { frameOfSource, sceneGraph, turnedPlaceOf, type PictureSource, type Size
 import type { RenderPool } from '@welkinar/core/pool'
 import { useMemo } from 'react'
 import { useScene } from '../../scene/sceneStore'
-import { ink } from '../../theme'
+import { ink, weight } from '../../theme'
 import { LookPicture } from '../LookPicture'
 import { ToolButton } from '../steps/where/ToolButton'
 
@@ -26,7 +26,7 @@ export function Watchpoints({ pool, source }: WatchpointsProps) {
   return (
     <Box component="section" aria-label="Watchpoints" sx={{ display: 'grid', gap: 2 }}>
       <Box sx={{ display: 'flex', alignItems: 'center' }}>
-        <Box component="h2" sx={{ m: 0, flex: 1, fontSize: 13, fontWeight: 650 }}>
+        <Box component="h2" sx={{ m: 0, flex: 1, fontSize: 13, fontWeight: weight.strong }}>
           Watchpoints
         </Box>
         <ToolButton tool={{ kind: 'watch' }} label="Set" />

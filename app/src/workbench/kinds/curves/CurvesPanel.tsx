@@ -6,7 +6,7 @@ import { useQuery } from '@tanstack/react-query'
 import { curveTable, definitionOf, listLimit, sceneGraph, schemaAt } from '@welkinar/core'
 import { useState } from 'react'
 import { changeKind } from '../../../scene/sceneStore'
-import { ink } from '../../../theme'
+import { ink, channel } from '../../../theme'
 import { CurveEditor } from '../../toneChart/CurveEditor'
 import type { EffectPanelProps } from '../effectInterface'
 
@@ -15,9 +15,9 @@ type Channel = 'all' | 'red' | 'green' | 'blue'
 /** Words, colour of the line, and what of the picture its histogram is of. */
 const channels = {
   all: { label: 'All', colour: undefined, tones: 'encodedLuma' },
-  red: { label: 'Red', colour: '#b3261e', tones: 'red' },
-  green: { label: 'Green', colour: '#2c6e31', tones: 'green' },
-  blue: { label: 'Blue', colour: '#2554a8', tones: 'blue' },
+  red: { label: 'Red', colour: channel.red, tones: 'red' },
+  green: { label: 'Green', colour: channel.green, tones: 'green' },
+  blue: { label: 'Blue', colour: channel.blue, tones: 'blue' },
 } as const
 
 const most = listLimit(schemaAt(definitionOf('curves').controls, 'pattern.all'))?.most ?? 0

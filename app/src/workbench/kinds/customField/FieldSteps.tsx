@@ -21,7 +21,7 @@ import { ActionMenu } from '../../../common/ActionMenu'
 import { Choice } from '../../../common/Choice'
 import { SchemaNumber } from '../../../common/SchemaNumber'
 import { changeKind, type EffectOf } from '../../../scene/sceneStore'
-import { ink } from '../../../theme'
+import { ink, weight } from '../../../theme'
 
 const most = listLimit(schemaAt(definitionOf('customField').controls, 'shape.steps'))?.most ?? 0
 
@@ -75,7 +75,7 @@ function OneStep({ effect, photo, step, index, count }: OneStepProps) {
   return (
     <Box role="listitem" aria-label={operation.label} sx={{ borderLeft: `2px solid ${ink.rule}`, pl: 3 }}>
       <Box sx={{ display: 'flex', alignItems: 'center' }}>
-        <Box sx={{ flex: 1, fontWeight: 650 }}>
+        <Box sx={{ flex: 1, fontWeight: weight.strong }}>
           <Box component="span" sx={{ color: ink.secondary, mr: 1 }}>
             {index + 1}
           </Box>

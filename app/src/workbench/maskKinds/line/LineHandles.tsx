@@ -3,6 +3,7 @@ import { changeMask } from '../../../scene/sceneStore'
 import { angleOf, atAngle, pathThrough, type Point } from '../../view/overlay/geometry'
 import { GuideLine, Handle } from '../../view/overlay/Handle'
 import { withinLimits, type MaskHandleProps } from '../maskInterface'
+import { ink } from '../../../theme'
 
 /** The two ends of the fall, and the lines that it falls between. */
 export function LineHandles({ port, source, list, mask }: MaskHandleProps<LineMask>) {
@@ -42,7 +43,7 @@ export function LineHandles({ port, source, list, mask }: MaskHandleProps<LineMa
         port={port}
         at={to}
         label="Where the mask is shut"
-        colour="#1f2123"
+        colour={ink.ink}
         onMove={(at, gesture) => change({ toX: at.x, toY: at.y }, gesture)}
       />
       <Handle port={port} at={from} label="Where the mask is open" onMove={(at, gesture) => change({ x: at.x, y: at.y }, gesture)} />

@@ -42,9 +42,16 @@ export function ToneCurveEditor({ mask, histogram, onHandles }: ToneCurveEditorP
       viewBox={`0 0 ${WIDTH} ${HEIGHT}`}
       role="group"
       aria-label="Curve of the mask over the histogram"
-      sx={{ width: '100%', display: 'block', bgcolor: '#fff', border: `1px solid ${ink.rule}`, touchAction: 'none', overflow: 'visible' }}
+      sx={{
+        width: '100%',
+        display: 'block',
+        bgcolor: ink.white,
+        border: `1px solid ${ink.rule}`,
+        touchAction: 'none',
+        overflow: 'visible',
+      }}
     >
-      {histogram && <path d={histogramPath(histogram)} fill="#b4b7ba" />}
+      {histogram && <path d={histogramPath(histogram)} fill={ink.chart} />}
       <path d={curvePath((tone) => maskCurve(mask, tone))} fill="none" stroke={ink.accent} strokeWidth={1.6} />
       {mask.handles.map((tone, index) => (
         <Box
@@ -59,7 +66,7 @@ export function ToneCurveEditor({ mask, histogram, onHandles }: ToneCurveEditorP
           cx={toX(tone)}
           cy={index === 1 || index === 2 ? PAD : HEIGHT - PAD}
           r={6}
-          fill="#fff"
+          fill={ink.white}
           stroke={ink.accent}
           strokeWidth={1.6}
           opacity={spare ? 0.45 : 1}
@@ -69,7 +76,7 @@ export function ToneCurveEditor({ mask, histogram, onHandles }: ToneCurveEditorP
           }}
           onPointerMove={(event: PointerEvent<SVGElement>) => onPointerMove(event, index)}
           onKeyDown={(event: KeyboardEvent) => onKeyDown(event, index)}
-          sx={{ cursor: 'ew-resize', '&:hover': { fill: '#f0d8d3' }, '&:focus-visible': { outline: 'none', strokeWidth: 4 } }}
+          sx={{ cursor: 'ew-resize', '&:hover': { fill: ink.accentWash }, '&:focus-visible': { outline: 'none', strokeWidth: 4 } }}
         />
       ))}
     </Box>

@@ -4,7 +4,7 @@ import Menu from '@mui/material/Menu'
 import MenuItem from '@mui/material/MenuItem'
 import { listLimit, maskDefinitions, maskList, whereSchema, type MaskKind, type MaskListRef, type PictureSource } from '@welkinar/core'
 import { useState } from 'react'
-import { ink } from '../../../theme'
+import { ink, weight } from '../../../theme'
 import { addMask } from './maskActions'
 
 /** The kinds of mask, each with a sentence about it. */
@@ -29,7 +29,7 @@ export function AddMask({ source, list }: { readonly source: PictureSource; read
       <Menu open={anchor !== undefined} anchorEl={anchor ?? null} onClose={() => setAnchor(undefined)}>
         {maskDefinitions.map(({ kind, label, hint }) => (
           <MenuItem key={kind} onClick={() => take(kind)} aria-label={label} sx={{ gap: 3 }}>
-            <Box sx={{ width: 96, fontWeight: 650 }}>{label}</Box>
+            <Box sx={{ width: 96, fontWeight: weight.strong }}>{label}</Box>
             <Box sx={{ color: ink.secondary }}>{hint}</Box>
           </MenuItem>
         ))}

@@ -3,7 +3,7 @@ import FormControlLabel from '@mui/material/FormControlLabel'
 import Switch from '@mui/material/Switch'
 import { maskContext, maskDefinitionOf, maskProblem } from '@welkinar/core'
 import { changeMask } from '../../../scene/sceneStore'
-import { ink } from '../../../theme'
+import { ink, weight } from '../../../theme'
 import { maskInterfaceOf } from '../../maskKinds'
 import type { MaskEditorProps } from '../../maskKinds/maskInterface'
 import { MaskNumber } from './MaskNumbers'
@@ -21,7 +21,7 @@ export function MaskEditor(props: MaskEditorProps) {
       sx={{ display: 'grid', gridTemplateColumns: 'minmax(0, 1fr)', gap: 2, borderTop: `1px solid ${ink.rule}`, pt: 3, mt: 1 }}
     >
       <Box sx={{ display: 'flex', alignItems: 'center' }}>
-        <Box component="h4" sx={{ m: 0, flex: 1, fontSize: 13, fontWeight: 650 }}>
+        <Box component="h4" sx={{ m: 0, flex: 1, fontSize: 13, fontWeight: weight.strong }}>
           {label}
         </Box>
         <FormControlLabel

@@ -12,7 +12,7 @@ import { maskJoins, type Mask, type MaskJoin, type MaskListRef, type PictureSour
 import { useState } from 'react'
 import { ActionMenu } from '../../../common/ActionMenu'
 import { changeMask } from '../../../scene/sceneStore'
-import { ink } from '../../../theme'
+import { ink, weight } from '../../../theme'
 import { chooseMask, maskActions } from './maskActions'
 import { maskWords } from './whereSummary'
 
@@ -89,7 +89,14 @@ export function MaskRow({ source, list, mask, index, chosen }: MaskRowProps) {
           onDoubleClick={() => setRenaming(true)}
           aria-pressed={chosen}
           title={words}
-          sx={{ flex: 1, minWidth: 0, justifyContent: 'flex-start', minHeight: 30, px: 1, fontWeight: chosen ? 650 : 400 }}
+          sx={{
+            flex: 1,
+            minWidth: 0,
+            justifyContent: 'flex-start',
+            minHeight: 30,
+            px: 1,
+            fontWeight: chosen ? weight.strong : weight.plain,
+          }}
         >
           <Box component="span" sx={{ overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap', opacity: mask.on ? 1 : 0.6 }}>
             {words}
@@ -128,7 +135,7 @@ function RenameField({ list, mask, onDone }: { readonly list: MaskListRef; reado
       onChange={(event) => setTyped(event.target.value)}
       onBlur={take}
       onKeyDown={(event) => (event.key === 'Enter' ? take() : event.key === 'Escape' && onDone())}
-      sx={{ flex: 1, minWidth: 0, px: 1, bgcolor: '#fff', fontSize: 13 }}
+      sx={{ flex: 1, minWidth: 0, px: 1, bgcolor: ink.white, fontSize: 13 }}
     />
   )
 }

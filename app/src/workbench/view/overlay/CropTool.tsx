@@ -63,7 +63,7 @@ export function CropTool({ source, port, frame }: CropToolProps) {
       <path
         d={`${wholePhoto}M${edge.x} ${edge.y}h${edge.width}v${edge.height}h${-edge.width}Z`}
         fillRule="evenodd"
-        fill="#1f2123"
+        fill={ink.ink}
         fillOpacity={0.62}
       />
       <rect

@@ -2,6 +2,7 @@ import { useRef, type KeyboardEvent, type PointerEvent } from 'react'
 import { keysGesture } from '../../../common/keysGesture'
 import type { ViewPort } from '../viewPort'
 import { limited, pointerPlace, screenPoint, toPhoto, type Point } from './geometry'
+import { ink } from '../../../theme'
 
 export interface HandleProps {
   readonly port: ViewPort
@@ -23,7 +24,7 @@ const REACH = 20
 let drags = 0
 
 /** A handle on the photo: always as large, moved with mouse, pen, finger or arrow keys. */
-export function Handle({ port, at, label, look = 'main', colour = '#ffffff', onMove, onDoubleClick, onRemove, onGrip }: HandleProps) {
+export function Handle({ port, at, label, look = 'main', colour = ink.white, onMove, onDoubleClick, onRemove, onGrip }: HandleProps) {
   const grip = useRef<{ readonly offset: Point; readonly gesture: string }>(undefined)
   const { x, y } = screenPoint(port, at)
   const onPointerDown = (event: PointerEvent<SVGGElement>) => {
@@ -77,9 +78,9 @@ export function Handle({ port, at, label, look = 'main', colour = '#ffffff', onM
     >
       <circle r={REACH} fill="transparent" />
       {look === 'side' ? (
-        <rect x={-size} y={-size} width={2 * size} height={2 * size} fill={colour} stroke="#1f2123" strokeWidth={1.5} />
+        <rect x={-size} y={-size} width={2 * size} height={2 * size} fill={colour} stroke={ink.ink} strokeWidth={1.5} />
       ) : (
-        <circle r={size} fill={look === 'curve' ? '#1f2123' : colour} stroke={look === 'curve' ? '#ffffff' : '#1f2123'} strokeWidth={1.5} />
+        <circle r={size} fill={look === 'curve' ? ink.ink : colour} stroke={look === 'curve' ? ink.white : ink.ink} strokeWidth={1.5} />
       )}
     </g>
   )
@@ -100,8 +101,8 @@ function frameOf(element: SVGGElement): Element {
 export function GuideLine({ d, dashed = false }: { readonly d: string; readonly dashed?: boolean }) {
   return (
     <g fill="none" pointerEvents="none">
-      <path d={d} stroke="#1f2123" strokeOpacity={0.55} strokeWidth={3} />
-      <path d={d} stroke="#ffffff" strokeWidth={1.25} strokeDasharray={dashed ? '5 5' : undefined} />
+      <path d={d} stroke={ink.ink} strokeOpacity={0.55} strokeWidth={3} />
+      <path d={d} stroke={ink.white} strokeWidth={1.25} strokeDasharray={dashed ? '5 5' : undefined} />
     </g>
   )
 }
@@ -112,8 +113,8 @@ export function Caption({ port, at, text }: { readonly port: ViewPort; readonly 
   const width = 12 + 6.6 * text.length
   return (
     <g pointerEvents="none" transform={`translate(${x + 14} ${y - 11})`}>
-      <rect width={width} height={22} fill="#1f2123" fillOpacity={0.85} rx={2} />
-      <text x={6} y={15} fill="#fff" fontSize={12}>
+      <rect width={width} height={22} fill={ink.ink} fillOpacity={0.85} rx={2} />
+      <text x={6} y={15} fill={ink.white} fontSize={12}>
         {text}
       </text>
     </g>

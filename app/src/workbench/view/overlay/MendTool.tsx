@@ -7,6 +7,7 @@ import { useMending } from '../../photoPanel/mending'
 import type { ViewPort } from '../viewPort'
 import { limited, pointerPlace, screenPoint, toPhoto, type Point } from './geometry'
 import { ToolHint } from './ToolHint'
+import { ink } from '../../../theme'
 
 interface MendToolProps {
   readonly pool: RenderPool
@@ -67,8 +68,8 @@ export function MendTool({ pool, source, port }: MendToolProps) {
       >
         {circle && (
           <g fill="none" pointerEvents="none">
-            <circle cx={circle.x} cy={circle.y} r={circle.r} stroke="#1f2123" strokeOpacity={0.55} strokeWidth={3} />
-            <circle cx={circle.x} cy={circle.y} r={circle.r} stroke="#ffffff" strokeWidth={1.25} />
+            <circle cx={circle.x} cy={circle.y} r={circle.r} stroke={ink.ink} strokeOpacity={0.55} strokeWidth={3} />
+            <circle cx={circle.x} cy={circle.y} r={circle.r} stroke={ink.white} strokeWidth={1.25} />
           </g>
         )}
       </svg>

@@ -8,6 +8,7 @@ import type { ViewPort } from '../viewPort'
 import { limited, pointerPlace, screenPoint, toPhoto } from './geometry'
 import { GuideLine } from './Handle'
 import { outlinePath, plainCorner } from './outlinePath'
+import { ink } from '../../../theme'
 
 interface OutlineSurfaceProps {
   readonly port: ViewPort
@@ -83,7 +84,7 @@ export function OutlineSurface({ port, open = false, onDrawn }: OutlineSurfacePr
         <GuideLine d={outlinePath(port, corners, false)} />
         {corners.map((corner, index) => {
           const { x, y } = screenPoint(port, corner)
-          return <circle key={index} cx={x} cy={y} r={index === 0 ? 7 : 4} fill="#fff" stroke="#1f2123" strokeWidth={1.5} />
+          return <circle key={index} cx={x} cy={y} r={index === 0 ? 7 : 4} fill={ink.white} stroke={ink.ink} strokeWidth={1.5} />
         })}
       </svg>
     </Box>
