@@ -53,7 +53,7 @@ describe('finishing a picture', () => {
       await number(name).press('Enter')
     }
     expect(apart(await seen(warm), colours[0])).toBeLessThan(2)
-    await page.getByRole('button', { name: 'Grey from the photo' }).click()
+    await page.getByRole('button', { name: 'Grey: Pick from the photo' }).click()
     await press(warm)
     await expect
       .poll(async () => {
@@ -100,7 +100,7 @@ describe('finishing a picture', () => {
     const before = await shownPhoto(page, size)
     await addEffect(page, 'Finish', 'One hue', 'Calmer greens')
     await openStep(page, 'Pattern')
-    await page.getByRole('button', { name: 'Hue from the photo' }).click()
+    await page.getByRole('button', { name: 'Hue: Pick from the photo' }).click()
     await press(orange)
     await number('Saturation').fill('-100')
     await number('Saturation').press('Enter')

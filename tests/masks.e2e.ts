@@ -363,7 +363,7 @@ describe('masks, built and painted in the Workbench', () => {
 
     it('a hue is picked from the photo', async () => {
       await only('Colour')
-      await page.getByRole('button', { name: 'Hue from the photo' }).click()
+      await page.getByRole('button', { name: 'Hue: Pick from the photo' }).click()
       const at = await onPhoto(page, 0.5, 0.5)
       const before = await field('Hue').inputValue()
       await page.mouse.click(at.x, at.y)

@@ -167,7 +167,7 @@ describe('the photo itself, and what is watched', () => {
     const sky = async () => (await shownPhoto(page, { width, height }))(spot.x, spot.y)
     await expect.poll(async () => apart(await sky(), [165, 182, 200])).toBeLessThan(6)
     await page.keyboard.press('Escape')
-    await page.getByRole('button', { name: 'Grey from the photo' }).click()
+    await page.getByRole('button', { name: 'Grey: Pick from the photo' }).click()
     const patch = turned(1000, 650)
     await page.mouse.click(places.at(patch.x, patch.y).x, places.at(patch.x, patch.y).y)
     const grey = async () => {

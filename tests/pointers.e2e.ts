@@ -46,12 +46,12 @@ describe('the hand on the photo', () => {
 
   it('white balance that is taken from the photo keeps what was changed while the dropper waited', async () => {
     await page.keyboard.press('f')
-    await page.getByRole('button', { name: 'Grey from the photo' }).click()
+    await page.getByRole('button', { name: 'Grey: Pick from the photo' }).click()
     await exposure().fill('1')
     await exposure().press('Enter')
     const { at } = await fittedPhoto(page, size)
     await page.mouse.click(at(300, 300).x, at(300, 300).y)
-    await page.getByRole('button', { name: 'Grey from the photo', pressed: false }).waitFor()
+    await page.getByRole('button', { name: 'Grey: Pick from the photo', pressed: false }).waitFor()
     expect(Number.parseFloat(await exposure().inputValue())).toBe(1)
     await page.getByRole('button', { name: 'Reset', exact: true }).click()
     await page.keyboard.press('f')

@@ -75,6 +75,8 @@ describe.each(sizes)('%s', (_, { width, height, ratio, isLonger }) => {
   it.each(views)('%s: nothing is cut off, out of reach, or a finding of axe', async (_name, come) => {
     await come(page)
     await page.mouse.move(width / 2, height / 2)
+    // A hint of what was pressed is no part of the view.
+    await page.getByRole('tooltip').waitFor({ state: 'hidden' })
     const look = async () => ({
       unreadable: await unreadable(page),
       outOfReach: await outOfReach(page),

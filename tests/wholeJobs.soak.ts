@@ -105,7 +105,7 @@ describe('a whole job', () => {
     await look('2 before')
     await addEffect(page, 'Middle', 'Fog')
     await openStep(page, 'Colour')
-    await page.getByRole('button', { name: 'Tint from the photo' }).click()
+    await page.getByRole('button', { name: 'Tint: Pick from the photo' }).click()
     const tint = page.getByRole('textbox', { name: 'Tint, written as six hexadecimal digits' })
     const before = await tint.inputValue()
     const bare = await bareShot()

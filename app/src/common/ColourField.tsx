@@ -50,10 +50,10 @@ export function DropperButton({ what, tones, onTake }: DropperButtonProps) {
     <Button
       variant={held ? 'contained' : 'outlined'}
       aria-pressed={held}
-      aria-label={`${what} from the photo`}
+      aria-label={`${what}: Pick from the photo`}
       onClick={() => useScene.getState().set({ tool: held ? undefined : { kind: 'dropper', what, tones } })}
     >
-      From the photo
+      Pick from the photo
     </Button>
   )
 }

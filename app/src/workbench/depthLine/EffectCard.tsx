@@ -102,7 +102,7 @@ export const EffectCard = memo(function EffectCard({ pool, node, photo, effect, 
             lineHeight: 1.5,
           }}
         >
-          <Box component="b" sx={{ wordSpacing: '0.15em' }}>
+          <Box component="b" sx={{ wordSpacing: '0.15em', maxWidth: 120, overflow: 'hidden', textOverflow: 'ellipsis' }}>
             {effect.name || label}
           </Box>
           <Box component="span" sx={{ color: ink.secondary }}>

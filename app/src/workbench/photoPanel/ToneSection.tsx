@@ -81,8 +81,10 @@ export function ToneSection({ source }: { readonly source: PictureSource }) {
           )
         }
       >
-        <Box sx={twoColumns}>{controls([...light, ...colour])}</Box>
-        <Box sx={twoColumns}>{controls(detail)}</Box>
+        <Box sx={twoColumns}>{controls(light)}</Box>
+      </Section>
+      <Section title="Colour and detail">
+        <Box sx={twoColumns}>{controls([...colour, ...detail])}</Box>
       </Section>
     </>
   )
