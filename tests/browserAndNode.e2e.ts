@@ -34,7 +34,7 @@ describe('Chromium and Node', () => {
     const { page } = await visit(browser)
     await shelfReady(page)
     // A scene starts the threads.
-    const started = page.waitForEvent('worker')
+    const started = page.waitForEvent('worker', { timeout: 40_000 })
     await page.getByRole('link', { name: `Open ${demoNames[0]}` }).click()
     const thread = await started
     await settled(page)

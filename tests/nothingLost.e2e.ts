@@ -9,6 +9,7 @@ import {
   canvasPixel,
   canvasRow,
   choose,
+  drawn,
   dropPhoto,
   exported,
   launch,
@@ -426,6 +427,42 @@ describe('nothing an artist makes is lost', () => {
 
   it('complained about nothing', () => {
     expect(complaints).toEqual([])
+  })
+
+  it('scenes that are opened one after another at once: the last one is shown, and what is changed in it is stored', async () => {
+    await page.goto(`${inject('address')}/`)
+    await shelfReady(page)
+    const addresses = await page
+      .getByRole('link', { name: /^Open (First light|Morning like silk|Snow before)/ })
+      .evaluateAll((links) => links.map((link) => link.getAttribute('href')!))
+    expect(addresses).toHaveLength(3)
+    const last = addresses[1]!
+    // As with the browser's own buttons, each some frames after the one before, which is not there yet.
+    for (const [frames, address] of [
+      [0, 0],
+      [1, 1],
+      [4, 2],
+      [0, 0],
+      [12, 1],
+    ] as const) {
+      for (let frame = 0; frame < frames; frame++) await drawn(page)
+      await page.evaluate((to) => {
+        history.pushState(null, '', to)
+        dispatchEvent(new PopStateEvent('popstate', { state: null }))
+      }, addresses[address]!)
+    }
+    await settled(page)
+    const name = page.getByRole('textbox', { name: 'Name of the scene' })
+    expect(new URL(page.url()).pathname).toBe(last)
+    await name.fill('The last one')
+    await name.press('Enter')
+    await saved(page)
+    await page.reload()
+    await settled(page)
+    expect(await name.inputValue()).toBe('The last one')
+    expect(await page.getByText(/read only/).count()).toBe(0)
+    await page.keyboard.press('Control+z')
+    await saved(page)
   })
 
   it('code of one panel that is gone leaves all else as it is, and is loaded once all is stored', async () => {

@@ -46,7 +46,7 @@ export class OpenScene {
       signal.throwIfAborted()
       const scene = new OpenScene(id, pool, pictures)
       await scene.begin(loaded, gone)
-      current = scene
+      if (!signal.aborted) current = scene
       return scene
     } catch (error) {
       pictures.release()
@@ -82,7 +82,10 @@ export class OpenScene {
     if (current === this) current = undefined
     this.stopFollowing?.()
     const saved = this.autosave.stop()
-    useScene.getState().close()
+    if (this.isShown()) {
+      onScreen = undefined
+      useScene.getState().close()
+    }
     void Promise.resolve(this.thumbnail?.finish()).finally(() => this.pictures.release())
     closing = saved.finally(() => this.lock.close())
     await closing
@@ -90,10 +93,13 @@ export class OpenScene {
 
   private async begin(loaded: LoadedScene, gone: readonly string[]): Promise<void> {
     const shown = withoutPictures(loaded, gone)
+    onScreen = this
     useScene.getState().open(shown.scene, shown.history, shown.position, loaded.newer ? 'newer' : undefined)
     this.shown = shown
     if (loaded.newer) return
-    if (await this.lock.take()) await this.write()
+    const isHeld = await this.lock.take()
+    if (!this.isShown()) return
+    if (isHeld) await this.write()
     else this.onlyRead()
   }
 
@@ -101,6 +107,7 @@ export class OpenScene {
   private async write(): Promise<void> {
     this.stopFollowing?.()
     const loaded = await this.load()
+    if (!this.isShown()) return
     // What is changed while that is noted is saved as soon as it was.
     const base = useScene.getState().history
     useScene.setState({ readOnly: undefined })
@@ -109,19 +116,26 @@ export class OpenScene {
     } catch (error) {
       showProblem(error, 'Opening the scene')
       // Nothing is written over what could not be set aside.
-      if (loaded.leftOut) return useScene.setState({ readOnly: 'no room', tool: undefined })
+      if (loaded.leftOut && this.isShown()) return useScene.setState({ readOnly: 'no room', tool: undefined })
     }
+    if (!this.isShown()) return
     if (loaded.leftOut) showNotice(leftOutInWords(loaded.leftOut))
     this.thumbnail ??= new Thumbnail(this.pool)
     this.autosave.start({ revision: loaded.leftOut ? loaded.revision + 1 : loaded.revision }, base)
   }
 
   private onlyRead(): void {
+    if (!this.isShown()) return
     useScene.setState({ readOnly: 'another tab', tool: undefined })
     this.stopFollowing?.()
     this.stopFollowing = onSavedElsewhere(this.id, () => {
-      this.load().catch(() => useScene.setState({ readOnly: 'gone' }))
+      this.load().catch(() => this.isShown() && useScene.setState({ readOnly: 'gone' }))
     })
+  }
+
+  /** Whether the store shows this scene. Another may have been opened while something was waited for: then nothing of this one is shown any more. */
+  private isShown(): boolean {
+    return onScreen === this
   }
 
   /** Shows what is stored now, unless it is on the screen. */
@@ -130,7 +144,7 @@ export class OpenScene {
     if (this.shown && loaded.revision === this.shown.revision) return this.shown
     const shown = withoutPictures(loaded, await this.pictures.hold(loaded.scene))
     this.shown = shown
-    useScene.getState().follow(shown.scene, shown.history, shown.position)
+    if (this.isShown()) useScene.getState().follow(shown.scene, shown.history, shown.position)
     return shown
   }
 }
@@ -149,6 +163,8 @@ function leftOutInWords(leftOut: readonly string[]): string {
 }
 
 let current: OpenScene | undefined
+/** The one whose scene is in the store. */
+let onScreen: OpenScene | undefined
 let closing: Promise<void> = Promise.resolve()
 
 /** The scene that is open in this tab. */
