@@ -25,6 +25,9 @@ export const channel = { red: '#b3261e', green: '#2c6e31', blue: '#2554a8' }
 
 export const weight = { plain: 400, strong: 650 }
 
+/** What a chart lies on. */
+export const chartFrame = { width: '100%', display: 'block', bgcolor: ink.white, border: `1px solid ${ink.rule}` } as const
+
 /** Css px; what stands at the right of the photo. */
 export const PANEL_WIDTH = 320
 

@@ -1,4 +1,4 @@
-import { effectOfNode, UserProblem, type PictureSource, nameOfEffect } from '@welkinar/core'
+import { effectOfNode, nameOfEffect, UserProblem, type PictureSource } from '@welkinar/core'
 import { RenderProblem } from '@welkinar/core/pool'
 
 /** Why something could not be computed, in words for the person: at which effect, if that is known. */

@@ -2,6 +2,7 @@ import Box from '@mui/material/Box'
 import LinearProgress from '@mui/material/LinearProgress'
 import { useLayoutEffect, useRef } from 'react'
 import { useMatch } from 'react-router'
+import { NARROW } from '../common/useNarrow'
 import { ink, PANEL_WIDTH } from '../theme'
 import { useOpeningPicture } from './openingPicture'
 import { useScene } from './sceneStore'
@@ -23,7 +24,7 @@ export function OpeningScene() {
             <OpeningPicture />
           </Box>
         </Box>
-        {panelOpen && <Box sx={{ width: PANEL_WIDTH, flex: 'none', borderLeft: `1px solid ${ink.rule}` }} />}
+        {panelOpen && <Box sx={{ width: PANEL_WIDTH, flex: 'none', borderLeft: `1px solid ${ink.rule}`, [NARROW]: { display: 'none' } }} />}
       </Box>
       {inWorkbench && <Box sx={{ flex: 'none', height: lineOpen ? 98 : 24, borderTop: `1px solid ${ink.rule}` }} />}
     </Box>

@@ -16,6 +16,8 @@ import { Thumbnail } from './thumbnail'
  */
 export class OpenScene {
   private readonly autosave = new Autosave()
+  /** Differs for each opening, also of one scene. */
+  private readonly opening = Symbol('opening')
   private readonly lock: SceneLock
   private thumbnail: Thumbnail | undefined
   private stopFollowing: (() => void) | undefined
@@ -93,7 +95,7 @@ export class OpenScene {
 
   private async begin(loaded: LoadedScene, gone: readonly string[]): Promise<void> {
     const shown = withoutPictures(loaded, gone)
-    onScreen = this
+    onScreen = this.opening
     useScene.getState().open(shown.scene, shown.history, shown.position, loaded.newer ? 'newer' : undefined)
     this.shown = shown
     if (loaded.newer) return
@@ -135,7 +137,7 @@ export class OpenScene {
 
   /** Whether the store shows this scene. Another may have been opened while something was waited for: then nothing of this one is shown any more. */
   private isShown(): boolean {
-    return onScreen === this
+    return onScreen === this.opening
   }
 
   /** Shows what is stored now, unless it is on the screen. */
@@ -163,8 +165,8 @@ function leftOutInWords(leftOut: readonly string[]): string {
 }
 
 let current: OpenScene | undefined
-/** The one whose scene is in the store. */
-let onScreen: OpenScene | undefined
+/** The opening whose scene is in the store. */
+let onScreen: symbol | undefined
 let closing: Promise<void> = Promise.resolve()
 
 /** The scene that is open in this tab. */

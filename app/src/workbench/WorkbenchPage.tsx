@@ -66,7 +66,9 @@ export function WorkbenchPage() {
         </Box>
         <Box sx={isNarrow ? overThePhoto : beside}>
           {adding && guarded('This panel', <LookOffers pool={pool} source={source} place={adding} />, adding)}
-          {!adding && panelOpen && guarded('This panel', <StepsPanel pool={pool} source={source} owner={owner} />, `${panel} ${owner?.id}`)}
+          {!adding &&
+            panelOpen &&
+            guarded('This panel', <StepsPanel pool={pool} source={source} owner={owner} />, panel === 'steps' ? owner?.id : panel)}
         </Box>
       </Box>
       {guarded('The depth line', <DepthLine pool={pool} source={sourceOfLine} folded={isNarrow && hasPanel} />)}

@@ -1,8 +1,9 @@
 import {
+  documentVersion,
+  nameOfEffect,
   parseRecipe,
   picturesOfStack,
   pinnedStatesOf,
-  documentVersion,
   stackFor,
   stackWithout,
   wearLook,
@@ -10,7 +11,6 @@ import {
   type Recipe,
   type Stack,
   type Where,
-  nameOfEffect,
 } from '@welkinar/core'
 import { showNotice, showProblem } from '../common/notices'
 import { openedScene, type OpenScene } from '../scene/openScene'

@@ -1,4 +1,4 @@
-import { definitionOf, newEffect, noMarks, waterlineOf, type Effect, type PictureSource, nameOfEffect } from '@welkinar/core'
+import { definitionOf, nameOfEffect, newEffect, noMarks, waterlineOf, type Effect, type PictureSource } from '@welkinar/core'
 import { showNotice } from '../common/notices'
 import { select, useScene } from '../scene/sceneStore'
 

@@ -115,7 +115,7 @@ export interface EffectDefinition<K extends string = string, S extends ControlsS
   readonly family: EffectFamily
   readonly place: DepthPlace
   /** Where its colours come from, for a kind that has colours of its own. */
-  readonly ownColours?: string
+  readonly ownColours?: string | ((controls: z.infer<S>) => string | undefined)
   /** Part of the photo's width that a small picture of it shows: specks are seen close up, banks as a whole. */
   readonly shownPart: number
   /** Controls of the first two steps. */

@@ -9,6 +9,12 @@ export function lookOf({ kind, look }: Pick<Effect, 'kind' | 'look'>): StartingL
   return found as StartingLook<EffectControls>
 }
 
+/** Where an effect's colours come from, in words, if it has colours of its own. */
+export function ownColoursOf({ kind, controls }: Pick<Effect, 'kind' | 'controls'>): string | undefined {
+  const { ownColours } = definitionOf(kind)
+  return typeof ownColours === 'function' ? ownColours(controls as never) : ownColours
+}
+
 /** What an effect is called: the name that it was given, or that of its look. */
 export function nameOfEffect(effect: Pick<Effect, 'kind' | 'look' | 'name'>): string {
   return effect.name || lookOf(effect).name

@@ -94,7 +94,7 @@ describe('a damaged scene', () => {
     ['a decimal among whole numbers', damage[0]!, ['Depth layers was 2.5 and is 3 now']],
     ['a number out of range', damage[1]!, ['Amount was 140 and is 100 now']],
     ['a key that is not known', damage[3]!, ['“seed” was not known and was dropped']],
-    ['another kind', damage[4]!, ['a hail was left out of the effects']],
+    ['another kind', damage[4]!, ['“street lamp” was left out of the effects']],
     ['too many taps', damage[6]!, ['1 of the places were left out']],
   ] as const)('with %s is read with as little changed as can be', (_, [, path, value], changes) => {
     const mended = mend(sceneSchema, changed(path, value))!

@@ -85,6 +85,9 @@ function isRecord(value: unknown): value is Record<string, unknown> {
 }
 
 function nameOf(item: unknown): string {
-  const { name, kind } = isRecord(item) ? item : {}
-  return typeof name === 'string' && name ? `“${name}”` : typeof kind === 'string' ? `a ${kind}` : 'one'
+  const { name, look, kind } = isRecord(item) ? item : {}
+  if (typeof name === 'string' && name) return `“${name}”`
+  // Of an effect without a name of its own the id of its look says more than its kind.
+  if (typeof look === 'string' && look) return `“${look.replaceAll('-', ' ')}”`
+  return typeof kind === 'string' ? `a ${kind}` : 'one'
 }

@@ -11,24 +11,20 @@ type Json = Record<string, unknown>
 /** Words of looks that are called otherwise now. */
 const formerly: Readonly<Record<string, string>> = { 'Stars drawn long': 'Star trails' }
 
-/** A value of minor version 0 or before, of whatever size: its effects, whose name was the word of their look, keep the look instead. The value itself stays as it is. */
-function withLooks(value: unknown): unknown {
-  if (Array.isArray(value)) return value.map(withLooks)
+/** A value of whatever size with each object in it as `fill` gives it, what lies within first. The value itself stays as it is. */
+function filled(value: unknown, fill: (value: Json) => Json): unknown {
+  if (Array.isArray(value)) return value.map((item) => filled(item, fill))
   if (typeof value !== 'object' || value === null) return value
-  const all: Json = Object.fromEntries(Object.entries(value).map(([key, item]) => [key, withLooks(item)]))
-  if (!has(all, 'kind', 'controls', 'where', 'mix') || 'look' in all) return all
-  const look = effectDefinitions
-    .find(({ kind }) => kind === all['kind'])
-    ?.startingLooks.find(({ name }) => name === (formerly[String(all['name'])] ?? all['name']))
-  return look ? { ...all, look: look.id, name: '' } : all
+  return fill(Object.fromEntries(Object.entries(value).map(([key, item]) => [key, filled(item, fill)])))
 }
 
-/** A value of version 1, of whatever size, with the gaps of its effects, masks and colours filled. The value itself stays as it is. */
-function upgradeFromVersion1(value: unknown): unknown {
-  if (Array.isArray(value)) return value.map(upgradeFromVersion1)
-  if (typeof value !== 'object' || value === null) return value
-  const entries = Object.entries(value).map(([key, item]) => [key, upgradeFromVersion1(item)] as const)
-  return withGapsFilled(Object.fromEntries(entries))
+/** An effect of minor version 0 or before, whose name was the word of its look, keeps the look instead. */
+function withLook(value: Json): Json {
+  if (!has(value, 'kind', 'controls', 'where', 'mix') || 'look' in value) return value
+  const look = effectDefinitions
+    .find(({ kind }) => kind === value['kind'])
+    ?.startingLooks.find(({ name }) => name === (formerly[String(value['name'])] ?? value['name']))
+  return look ? { ...value, look: look.id, name: '' } : value
 }
 
 /** A colour that is its tint. */
@@ -56,7 +52,7 @@ function controlsFilled({ kind, controls }: Json): unknown {
 
 /** A part of a document of whatever earlier version, as the patches of a history hold them. The value itself stays as it is. */
 export function upgradePart(value: unknown): unknown {
-  return withLooks(upgradeFromVersion1(value))
+  return filled(value, (part) => withLook(withGapsFilled(part)))
 }
 
 /** What scenes and recipes of version 1 did not have. */
@@ -73,10 +69,10 @@ export function upgradeDocument(document: unknown): unknown {
   const { version, minor, format } = (document ?? {}) as Json
   if (typeof format !== 'string') return document
   if (version === documentVersion.version && ageOf(document) === 'known') {
-    return { ...((minor === documentVersion.minor ? document : withLooks(document)) as Json), ...documentVersion }
+    return { ...((minor === documentVersion.minor ? document : filled(document, withLook)) as Json), ...documentVersion }
   }
   if (!earlier[format]?.includes(version)) return document
-  if (version === 2 || format === 'welkinar-marks') return { ...(withLooks(document) as Json), ...documentVersion }
+  if (version === 2 || format === 'welkinar-marks') return { ...(filled(document, withLook) as Json), ...documentVersion }
   return { ...laterThanVersion1[format as keyof typeof laterThanVersion1], ...(upgradePart(document) as Json), ...documentVersion }
 }
 

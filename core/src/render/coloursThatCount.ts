@@ -1,4 +1,4 @@
-import type { Effect } from '../effects/registry'
+import { definitionOf, type Effect } from '../effects/registry'
 import { photoNode } from '../operations/sources/photo/photo'
 import type { PictureSource } from './pictureSource'
 import { StackBuilder } from './stackBuilder'
@@ -14,9 +14,10 @@ export interface ColoursThatCount {
 export function coloursThatCount(source: PictureSource, effect: Effect): ColoursThatCount {
   const [one, other] = ['#102030', '#f0e0d0'].map((tint) => {
     const colour = { ...effect.colour, tint, light: null, kelvin: null, ramp: null, balance: null, lit: 0 }
-    const probe = { ...effect, colour } as Effect
-    const effects = source.effects.map((candidate) => (candidate.id === effect.id ? probe : candidate))
-    const brought = StackBuilder.of({ ...source, effects }).contribution(probe)
+    const probe = { ...effect, colour, group: null } as Effect
+    // Only what mirrors another effect has colours that depend on others; what lies beneath makes no difference.
+    const others = definitionOf(effect.kind).madeFromEffect ? source.effects.filter(({ id }) => id !== effect.id) : []
+    const brought = StackBuilder.of({ ...source, effects: [...others, probe], groups: [] }).contribution(probe)
     if (brought?.gives === 'light') return { brought, keys: [brought.field.key, brought.colours()?.key] }
     if (brought?.gives !== 'correction') return { brought, keys: [] }
     const after = brought.after?.(photoNode(source.photo.id), { amount: 1, mask: undefined })

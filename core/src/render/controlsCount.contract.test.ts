@@ -2,6 +2,7 @@ import { beforeAll, describe, expect, it } from 'vitest'
 import { loadKernels } from '../../test-support/kernels'
 import { evaluatorFor, photoFrom, renderAll, samplePixels } from '../../test-support/pictures'
 import { sampled } from '../../test-support/sampled'
+import { ownColoursOf } from '../effects/effectName'
 import { newEffect } from '../effects/newEffect'
 import { definitionOf, effectDefinitions, type Effect } from '../effects/registry'
 import type { Evaluator } from '../graph/evaluator'
@@ -104,6 +105,9 @@ describe('a control that is shown changes the picture', () => {
       { at: 0, colour: '#ff0000' },
       { at: 100, colour: '#0000ff' },
     ]
+    // What takes no colour says where its own come from.
+    const { tint } = coloursThatCount(sourceOf(effect), effect)
+    if (!tint) expect(ownColoursOf(effect)).toBeTruthy()
     // Neither more nor fewer settings of the colour are offered than count.
     expect(coloursThatCount(sourceOf(effect), effect)).toEqual({
       tint: changes([({ colour }) => void (colour.tint = '#3060c0')]),

@@ -11,9 +11,10 @@ import {
   frameOfSource,
   gridAt,
   groundworkFor,
-  intersect,
   inColourId,
+  intersect,
   marksFor,
+  nameOfEffect,
   noMarks,
   notRead,
   parseMarks,
@@ -30,7 +31,6 @@ import {
   type PictureReference,
   type PictureSource,
   type Rect,
-  nameOfEffect,
 } from '@welkinar/core'
 import { priorities, RenderProblem, type Opened, type RenderPool } from '@welkinar/core/pool'
 import { createNodePool } from '../nodePool'

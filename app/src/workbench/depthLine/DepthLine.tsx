@@ -12,7 +12,7 @@ import { horizontalListSortingStrategy, SortableContext, sortableKeyboardCoordin
 import Box from '@mui/material/Box'
 import ButtonBase from '@mui/material/ButtonBase'
 import { CaretUp } from '@phosphor-icons/react/dist/csr/CaretUp'
-import { definitionOf, depthPlaces, sceneGraph, type DepthPlace, type Effect, type PictureSource, nameOfEffect } from '@welkinar/core'
+import { definitionOf, depthPlaces, nameOfEffect, sceneGraph, type DepthPlace, type Effect, type PictureSource } from '@welkinar/core'
 import type { RenderPool } from '@welkinar/core/pool'
 import { memo, useMemo } from 'react'
 import { useScene } from '../../scene/sceneStore'

@@ -1,7 +1,7 @@
 import { useSortable } from '@dnd-kit/sortable'
 import { CSS } from '@dnd-kit/utilities'
 import Box from '@mui/material/Box'
-import { definitionOf, type Effect, type GraphNode, type PictureSource, nameOfEffect } from '@welkinar/core'
+import { definitionOf, nameOfEffect, type Effect, type GraphNode, type PictureSource } from '@welkinar/core'
 import type { RenderPool } from '@welkinar/core/pool'
 import { memo, useEffect, useRef, type KeyboardEvent } from 'react'
 import { ActionMenu, type Action } from '../../common/ActionMenu'

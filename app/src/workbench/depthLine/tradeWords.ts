@@ -22,7 +22,7 @@ export const wordsOfKind: Partial<Record<EffectKind, string>> = {
   lightBloom: 'glow halation highlights mist filter diffusion',
   lightPool: 'spotlight dodge burn relight relighting vignette local',
   lamp: 'lantern street light source relight spotlight',
-  glaze: 'tint colour solid gradient wash paint grade dodge burn graduated filter',
+  glaze: 'tint colour solid gradient wash paint grade dodge burn graduated nd',
   adjust:
     'exposure contrast white balance brightness shadows highlights saturation vibrance temperature tone local clear clarity structure detail texture dodge burn levels',
   curves: 'tone curve levels contrast grade grading s',

@@ -2,7 +2,7 @@ import Box from '@mui/material/Box'
 import { useQuery } from '@tanstack/react-query'
 import { sceneGraph, type Owner, type PictureSource } from '@welkinar/core'
 import type { RenderPool } from '@welkinar/core/pool'
-import { ink } from '../../theme'
+import { chartFrame, ink } from '../../theme'
 
 interface ClippingHistogramProps {
   readonly pool: RenderPool
@@ -42,7 +42,7 @@ export function ClippingHistogram({ pool, source, owner }: ClippingHistogramProp
         viewBox={`0 0 ${WIDTH} ${HEIGHT}`}
         role="img"
         aria-label={`Tones with the effect. ${words.join(', ') || 'Nothing newly clipped'}.`}
-        sx={{ width: '100%', display: 'block', bgcolor: ink.white, border: `1px solid ${ink.rule}` }}
+        sx={chartFrame}
       >
         <path d={areaOf(luma)} fill={ink.chart} />
         {white > LEAST && <rect x={WIDTH - 7} width={7} height={HEIGHT} fill={ink.accent} />}

@@ -1,16 +1,15 @@
-import Box from '@mui/material/Box'
 import Button from '@mui/material/Button'
-import { coloursThatCount, definitionOf, lightOf, noMarks, temperatureInWords, type Effect, type PictureSource } from '@welkinar/core'
+import { coloursThatCount, lightOf, noMarks, ownColoursOf, temperatureInWords, type Effect, type PictureSource } from '@welkinar/core'
 import { useMemo } from 'react'
 import { changeEffect } from '../../scene/sceneStore'
-import { ink } from '../../theme'
 import { ColourSource, type ColourProps } from './ColourSource'
 import { BalanceEditor } from './RampEditor'
 
 const NO_SHIFT = { red: 0, green: 0, blue: 0 }
 
-export function colourSummary({ kind, colour }: Effect, { marks = noMarks }: PictureSource): string {
-  const { ownColours } = definitionOf(kind)
+export function colourSummary(effect: Effect, { marks = noMarks }: PictureSource): string {
+  const { colour } = effect
+  const ownColours = ownColoursOf(effect)
   if (ownColours) return ownColours
   const light = lightOf(marks, colour.light)
   if (colour.ramp) return `ramp of ${colour.ramp.length} colours`
@@ -28,11 +27,7 @@ export function ColourStep({ pool, source, effect }: ColourProps) {
     })
   return (
     <>
-      {counts.tint ? (
-        <ColourSource pool={pool} source={source} effect={effect} ramped={counts.ramp} />
-      ) : (
-        <Box sx={{ color: ink.secondary }}>Its colours: {definitionOf(effect.kind).ownColours ?? 'its own'}.</Box>
-      )}
+      {counts.tint && <ColourSource pool={pool} source={source} effect={effect} ramped={counts.ramp} />}
       {counts.balance && (
         <Button variant="outlined" aria-pressed={balance !== null} onClick={toggleBalance} sx={{ justifySelf: 'start' }}>
           {balance ? 'Without balance' : 'Balance its colours'}

@@ -1,7 +1,7 @@
 import Box from '@mui/material/Box'
 import Button from '@mui/material/Button'
 import OutlinedInput from '@mui/material/OutlinedInput'
-import { insideOfGroup, type Group, type PictureSource, nameOfEffect } from '@welkinar/core'
+import { insideOfGroup, nameOfEffect, type Group, type PictureSource } from '@welkinar/core'
 import { HiddenHeading } from '../../common/HiddenHeading'
 import { useNameField } from '../../common/useNameField'
 import { changeOwner, select } from '../../scene/sceneStore'

@@ -2,7 +2,7 @@ import Box from '@mui/material/Box'
 import { useRef, type KeyboardEvent, type PointerEvent } from 'react'
 import { keysGesture } from '../../common/keysGesture'
 import { showNotice } from '../../common/notices'
-import { ink } from '../../theme'
+import { chartFrame, ink } from '../../theme'
 import { curvePath, fromScreen, HEIGHT, histogramPath, toX, toY, WIDTH } from './toneChart'
 
 interface CurvePoint {
@@ -65,10 +65,7 @@ export function CurveEditor({ label, level, points, most, curve, histogram, colo
       aria-label={`${label} over the histogram. Press to add a point.`}
       onPointerDown={add}
       sx={{
-        width: '100%',
-        display: 'block',
-        bgcolor: ink.white,
-        border: `1px solid ${ink.rule}`,
+        ...chartFrame,
         touchAction: 'none',
         overflow: 'visible',
         cursor: 'crosshair',

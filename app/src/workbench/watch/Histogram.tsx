@@ -3,7 +3,7 @@ import { useQuery } from '@tanstack/react-query'
 import { sceneGraph, type PictureSource, type ToneChannel } from '@welkinar/core'
 import type { RenderPool } from '@welkinar/core/pool'
 import { useMemo } from 'react'
-import { ink, channel } from '../../theme'
+import { channel, chartFrame, ink } from '../../theme'
 
 interface HistogramProps {
   readonly pool: RenderPool
@@ -40,7 +40,7 @@ export function Histogram({ pool, source }: HistogramProps) {
       role="img"
       aria-label="Histogram: luma as an area, red, green and blue as lines"
       data-ready={heights !== undefined}
-      sx={{ width: '100%', display: 'block', bgcolor: ink.white, border: `1px solid ${ink.rule}` }}
+      sx={chartFrame}
     >
       {heights?.[0] && <path d={`M0,${HEIGHT}L${points(heights[0], most)}L${WIDTH},${HEIGHT}Z`} fill={ink.chart} />}
       {heights?.slice(1).map((channel, i) => (

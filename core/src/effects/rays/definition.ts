@@ -83,6 +83,7 @@ export const rays = defineEffect({
   place: 'middle',
   shownPart: 1,
   controls,
+  ownColours: ({ pattern }) => ({ shafts: undefined, brights: 'those of the brights', photo: 'those of the picture' })[pattern.by],
   dials: ['pattern.length', 'shape.strength', 'shape.softness', 'pattern.count', 'shape.noise', 'pattern.tones'],
   places: [originPlace, { label: 'Where they land', x: 'pattern.toX', y: 'pattern.toY' }],
   startsAtLight: ({ pattern }) => pattern.by !== 'shafts',

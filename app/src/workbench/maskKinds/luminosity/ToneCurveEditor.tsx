@@ -2,7 +2,7 @@ import Box from '@mui/material/Box'
 import { maskCurve, type LuminosityMask, type ToneHandles } from '@welkinar/core'
 import { useRef, type KeyboardEvent, type PointerEvent } from 'react'
 import { keysGesture } from '../../../common/keysGesture'
-import { ink } from '../../../theme'
+import { chartFrame, ink } from '../../../theme'
 import { curvePath, fromScreen, HEIGHT, histogramPath, PAD, toX, WIDTH } from '../../toneChart/toneChart'
 
 interface ToneCurveEditorProps {
@@ -43,10 +43,7 @@ export function ToneCurveEditor({ mask, histogram, onHandles }: ToneCurveEditorP
       role="group"
       aria-label="Curve of the mask over the histogram"
       sx={{
-        width: '100%',
-        display: 'block',
-        bgcolor: ink.white,
-        border: `1px solid ${ink.rule}`,
+        ...chartFrame,
         touchAction: 'none',
         overflow: 'visible',
       }}

@@ -2,13 +2,13 @@ import {
   definitionOf,
   maskDefinitionOf,
   maskList,
+  nameOfEffect,
   newMask,
   noMarks,
   type Mask,
   type MaskKind,
   type MaskListRef,
   type PictureSource,
-  nameOfEffect,
 } from '@welkinar/core'
 import type { Action } from '../../../common/ActionMenu'
 import { changeMaskList, useScene } from '../../../scene/sceneStore'

@@ -1,13 +1,13 @@
 import {
   effectsBeneath,
   findOwner,
+  isEffect,
+  nameOfEffect,
   type ColourMask,
   type LuminosityMask,
   type MaskListRef,
   type Scene,
   type SimilarMask,
-  nameOfEffect,
-  isEffect,
 } from '@welkinar/core'
 import { current, isDraft } from 'immer'
 import { maskChange, useScene } from '../../../scene/sceneStore'

@@ -1,7 +1,7 @@
 import Box from '@mui/material/Box'
 import Menu from '@mui/material/Menu'
 import MenuItem from '@mui/material/MenuItem'
-import { sceneGraph, type Effect, type PictureSource, nameOfEffect } from '@welkinar/core'
+import { nameOfEffect, sceneGraph, type Effect, type PictureSource } from '@welkinar/core'
 import { useQuery } from '@tanstack/react-query'
 import type { RenderPool } from '@welkinar/core/pool'
 import { useState } from 'react'
