@@ -1,3 +1,30 @@
+/** The folders of the application, each of which may import only from those before it. */
+const appFolders = [
+  '(common/|theme)',
+  'storage/',
+  'keys/',
+  'engine/',
+  'scene/',
+  'workbench/onPhoto/',
+  'workbench/actions/',
+  'workbench/pictures/',
+  'workbench/controls/',
+  'workbench/toneChart/',
+  'workbench/maskKinds/',
+  'workbench/kinds/',
+  'workbench/scenePanel/',
+  'workbench/photoPanel/',
+  'workbench/steps/',
+  'workbench/view/',
+  'workbench/depthLine/',
+  'workbench/watch/',
+  'workbench/topBar/',
+  'workbench/[^/]+$',
+  '(fieldStudio|export)/',
+  'shelf/',
+  '[^/]+$',
+]
+
 /** Imports go one way: app -> core -> kernels; server -> core. In core: pool -> render -> effects and masks -> operations -> planes. */
 module.exports = {
   forbidden: [
@@ -35,6 +62,12 @@ module.exports = {
     { name: 'app-and-server-are-apart', severity: 'error', from: { path: '^app' }, to: { path: '^(server|demo|bench|tests)/' } },
     { name: 'server-and-app-are-apart', severity: 'error', from: { path: '^server' }, to: { path: '^(app|demo|bench|tests)/' } },
     { name: 'demo-stands-alone', severity: 'error', from: { path: '^demo' }, to: { path: '^(app|server|core|bench|tests)/' } },
+    ...appFolders.slice(0, -2).map((folder, i) => ({
+      name: `app-goes-one-way: ${folder}`,
+      severity: 'error',
+      from: { path: `^app/src/${folder}`, pathNot: '\\.test\\.ts$' },
+      to: { path: appFolders.slice(i + 1, -1).map((above) => `^app/src/${above}`) },
+    })),
     { name: 'no-circles', severity: 'error', from: {}, to: { circular: true, viaOnly: { dependencyTypesNot: ['type-only'] } } },
     {
       name: 'tests-are-not-imported',

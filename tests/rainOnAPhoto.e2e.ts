@@ -65,7 +65,7 @@ describe('rain on a photo, from drop to file', () => {
     for (const [label, by] of [
       ['Density', 25],
       ['Length', -15],
-      ['Angle', -20],
+      ['Direction', -20],
     ] as const) {
       const before = await field(label).inputValue()
       await dragBy(page, thumb(label), by, 0)

@@ -3,8 +3,9 @@ import { checkCost, costOf, TooCostly } from '../../core/src/graph/cost'
 import { Evaluator } from '../../core/src/graph/evaluator'
 import type { GraphNode } from '../../core/src/graph/node'
 import { costPerPixel } from '../../core/src/operations/costs'
-import { gridAt, type Grid } from '../../core/src/planes/grid'
-import type { Rect } from '../../core/src/planes/rect'
+import type { Kernels } from '../../core/src/graph/operation'
+import { gridAt, gridBounds, type Grid, type Size } from '../../core/src/planes/grid'
+import { splitIntoTiles, type Rect } from '../../core/src/planes/rect'
 import { randomNumbers } from '../../core/test-support/pictures'
 import { randomEffect, type Places } from '../../core/test-support/randomValue'
 import type { Row } from './measure'
@@ -12,6 +13,7 @@ import type { BenchPhoto } from './photo24'
 
 const MOST_TILE_MS = 5000
 const MOST_REFUSAL_MS = 1000
+const MOST_FILE_MS = 120_000
 /** Settings of each kind that are looked through, and how many of the most costly are measured. */
 const [SEARCHED, MEASURED] = [150, 3]
 const MIDDLE: Rect = { x: 2560, y: 1536, width: 512, height: 512 }
@@ -37,8 +39,10 @@ export function extremeRows({ photo, kernels }: BenchPhoto): Row[] {
   const grid = gridAt(photo, 1)
   const compared = new Compared(evaluator)
   const rows: Row[] = []
+  const graphOf = (effects: readonly Effect[]): GraphNode =>
+    sceneGraph({ photo, effects, marks: { ...noMarks, horizon: { y: 0.45 * photo.height, turn: 0 } } })
   const measure = (what: string, effects: readonly Effect[]): void => {
-    const node = sceneGraph({ photo, effects, marks: { ...noMarks, horizon: { y: 0.45 * photo.height, turn: 0 } } })
+    const node = graphOf(effects)
     const began = performance.now()
     let refused = ''
     try {
@@ -58,6 +62,7 @@ export function extremeRows({ photo, kernels }: BenchPhoto): Row[] {
     const work = `${what}: ${refused ? 'refused' : 'a tile in the middle of 24 MP, one thread'}`
     rows.push({ work, ours, reach: `≤ ${most / 1000} s`, within: ours <= most, ...(refused && { remark: refused }) })
   }
+  const allowed: { readonly label: string; readonly effect: Effect; readonly seconds: number }[] = []
   for (const { kind, label } of effectDefinitions) {
     const random = randomNumbers(kind.length * 31 + kind.charCodeAt(0))
     const found = Array.from({ length: SEARCHED }, (_, i) => {
@@ -68,13 +73,41 @@ export function extremeRows({ photo, kernels }: BenchPhoto): Row[] {
     costliest.forEach(({ effect, seconds }, i) =>
       measure(`${label}, ${i + 1}. of ${SEARCHED} settings (stated ${seconds.toFixed(0)} s a file)`, [effect]),
     )
+    allowed.push(
+      ...found
+        .filter(({ effect }) => !isRefused(graphOf([effect]), photo, kernels))
+        .map(({ effect, seconds }) => ({ label, effect, seconds })),
+    )
   }
   for (const [what, step] of chains) {
     const effect = newEffect(photo, { kind: 'customField', id: 'c' })
     Object.assign(effect.controls.shape, { steps: Array.from({ length: 24 }, () => step) })
     measure(what, [effect])
   }
+  for (const { label, effect, seconds } of allowed.toSorted((a, b) => b.seconds - a.seconds).slice(0, MEASURED)) {
+    const node = graphOf([effect])
+    evaluator.addPhoto(photo)
+    const began = performance.now()
+    for (const tile of splitIntoTiles(gridBounds(grid), MIDDLE.width)) {
+      evaluator.evaluate(node, tile, grid, 'nothing')
+      evaluator.trim()
+    }
+    const ours = performance.now() - began
+    dropAll(evaluator, photo.id)
+    const work = `${label}, of the most costly that are allowed: all of 24 MP, one thread (stated ${seconds.toFixed(0)} s)`
+    rows.push({ work, ours, reach: `≤ ${MOST_FILE_MS / 1000} s`, within: ours <= MOST_FILE_MS })
+  }
   return [...rows, compared.row()]
+}
+
+function isRefused(node: GraphNode, photo: Size, kernels: Kernels): boolean {
+  try {
+    checkCost(node, photo, kernels)
+    return false
+  } catch (error) {
+    if (error instanceof TooCostly) return true
+    throw error
+  }
 }
 
 function dropAll(evaluator: Evaluator, photo: string): void {

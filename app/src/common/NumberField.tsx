@@ -22,9 +22,9 @@ interface NumberFieldProps {
 export function NumberField({ labelledBy, label, value, limits, control, onChange }: NumberFieldProps) {
   const [typed, setTyped] = useState<string>()
   const id = useId()
-  const problem = typed === undefined ? undefined : numberProblem(numberIn(typed), limits)
+  const problem = typed === undefined ? undefined : numberProblem(numberIn(typed, control.written), limits)
   const take = () => {
-    if (typed !== undefined && !problem) onChange(numberIn(typed))
+    if (typed !== undefined && !problem) onChange(numberIn(typed, control.written))
     setTyped(undefined)
   }
   const onKeyDown = (event: KeyboardEvent) => {

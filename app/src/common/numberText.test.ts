@@ -17,8 +17,6 @@ describe('numbers in their fields', () => {
   it.each([
     ['1/60', 1 / 60],
     [' 1 / 250 s', 1 / 250],
-    ['f/5.6', 5.6],
-    ['F/8', 8],
     ['5.6', 5.6],
     ['0,5 s', 0.5],
     ['−12 %', -12],
@@ -29,5 +27,15 @@ describe('numbers in their fields', () => {
     ['a dozen', NaN],
     ['1/0', Infinity],
     ['3 4', NaN],
+    // Only where it is one.
+    ['f/5.6', NaN],
   ])('“%s” is read as %f', (text, value) => expect(numberIn(text)).toBe(value))
+
+  it.each([
+    ['f/5.6', 5.6],
+    ['F 8', 8],
+    ['f11', 11],
+    ['5.6', 5.6],
+    ['1/60', 1 / 60],
+  ])('“%s” is the aperture %f', (text, value) => expect(numberIn(text, 'aperture')).toBe(value))
 })

@@ -15,10 +15,13 @@ export function numberText(value: number, { step, unit, written }: Words): strin
   return `${value.toFixed(digits).replace('-', '−')}${spaced(unit)}`
 }
 
-/** The number that was typed: one at the beginning, or a fraction of two; "f/" may stand before it, a unit behind. NaN if there is none. */
-export function numberIn(text: string): number {
-  const plain = text.replaceAll(',', '.').replace('−', '-')
-  const match = /^\s*(?:f\s*\/)?\s*([+-]?(?:\d+\.?\d*|\.\d+))\s*(?:\/\s*(\d+\.?\d*))?\s*[a-z%°×/]*\s*$/i.exec(plain)
+/** The number that was typed: one at the beginning, or a fraction of two; a unit may stand behind, and "f/" before an aperture. NaN if there is none. */
+export function numberIn(text: string, written?: NumberControl['written']): number {
+  const plain = text
+    .replaceAll(',', '.')
+    .replace('−', '-')
+    .replace(written === 'aperture' ? /^\s*f\s*\/?/i : '', '')
+  const match = /^\s*([+-]?(?:\d+\.?\d*|\.\d+))\s*(?:\/\s*(\d+\.?\d*))?\s*[a-z%°×/]*\s*$/i.exec(plain)
   return match ? Number(match[1]) / Number(match[2] ?? 1) : NaN
 }
 

@@ -20,32 +20,31 @@ import {
   type Scene,
   workingSpaceOf,
 } from '@welkinar/core'
-import type { RenderPool } from '@welkinar/core/pool'
 import { useQuery } from '@tanstack/react-query'
 import { useRef, useState } from 'react'
 import { Link } from 'react-router'
 import { bytesInWords } from '../common/files'
 import { NumberControl } from '../common/NumberControl'
 import { useScreenSize } from '../common/useScreenSize'
-import { useOpenScene } from '../scene/SceneRoute'
 import { useScene } from '../scene/sceneStore'
 import { ink } from '../theme'
-import { LookPicture } from '../workbench/LookPicture'
+import { LookPicture } from '../workbench/pictures/LookPicture'
 import { outputOf, type OutputSize } from './outputSize'
 import { SizeChoice } from './SizeChoice'
 import { estimatedBytes, useExport } from './useExport'
+import { usePool } from '../scene/openSceneContext'
 
 const START_QUALITY = 92
 const DOING = 'Making the file'
 
 /** The screen where a scene becomes a file: the scene as it is on the screen, saved or not. */
 export function ExportPage() {
-  const { pool } = useOpenScene()
   const scene = useScene(({ history }) => history?.scene)
-  return scene ? <Export scene={scene} pool={pool} /> : null
+  return scene ? <Export scene={scene} /> : null
 }
 
-function Export({ scene, pool }: { readonly scene: Scene; readonly pool: RenderPool }) {
+function Export({ scene }: { readonly scene: Scene }) {
+  const pool = usePool()
   const [format, setFormat] = useState<ExportFormat>('png')
   const [keepsPlace, setKeepsPlace] = useState(true)
   const [quality, setQuality] = useState(START_QUALITY)
@@ -60,7 +59,7 @@ function Export({ scene, pool }: { readonly scene: Scene; readonly pool: RenderP
   const options = { format, quality, depth, space }
   return (
     <Box sx={{ height: '100%', display: 'flex' }}>
-      <Pictures scene={scene} pool={pool} />
+      <Pictures scene={scene} />
       <Box
         component="main"
         sx={{ width: 360, flex: 'none', p: 7, bgcolor: ink.paper, borderLeft: `1px solid ${ink.rule}`, overflowY: 'auto' }}
@@ -155,7 +154,7 @@ function Export({ scene, pool }: { readonly scene: Scene; readonly pool: RenderP
             Make the {chosen.name} file
           </Button>
         )}
-        {!progress && <Estimate scene={scene} pool={pool} size={size} options={options} />}
+        {!progress && <Estimate scene={scene} size={size} options={options} />}
         {exported && (
           <Box role="status" sx={{ mt: 5, pt: 4, borderTop: `1px solid ${ink.rule}` }}>
             <b>{exported.fileName}</b>
@@ -171,13 +170,13 @@ function Export({ scene, pool }: { readonly scene: Scene; readonly pool: RenderP
 
 interface EstimateProps {
   readonly scene: Scene
-  readonly pool: RenderPool
   readonly size: OutputSize
   readonly options: ExportOptions
 }
 
 /** About how large the file will be. */
-function Estimate({ scene, pool, size, options }: EstimateProps) {
+function Estimate({ scene, size, options }: EstimateProps) {
+  const pool = usePool()
   const output = outputOf(scene, size)
   const { rect } = output
   const { data } = useQuery({
@@ -190,7 +189,7 @@ function Estimate({ scene, pool, size, options }: EstimateProps) {
 }
 
 /** The whole picture, and a part of it pixel for pixel, as large as there is room. */
-function Pictures({ scene, pool }: { readonly scene: Scene; readonly pool: RenderPool }) {
+function Pictures({ scene }: { readonly scene: Scene }) {
   const [close, setClose] = useState(false)
   const place = useRef<HTMLDivElement>(null)
   const room = useScreenSize(place)
@@ -206,7 +205,6 @@ function Pictures({ scene, pool }: { readonly scene: Scene; readonly pool: Rende
       <Box ref={place} sx={{ flex: 1, minHeight: 0, width: '100%', display: 'grid', placeContent: 'center', overflow: 'hidden' }}>
         {width && (
           <LookPicture
-            pool={pool}
             node={framedGraph(scene)}
             photo={scene.photo}
             frame={frame}

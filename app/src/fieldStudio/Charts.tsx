@@ -1,5 +1,6 @@
 import Box from '@mui/material/Box'
 import { Area, AreaChart, Line, LineChart, ResponsiveContainer, Tooltip, XAxis, YAxis } from 'recharts'
+import { columnsOf } from '../common/histogram'
 import { ink, weight } from '../theme'
 import type { SpectrumPoint } from './spectrum'
 
@@ -8,7 +9,6 @@ interface ChartsProps {
   readonly spectrum: readonly SpectrumPoint[]
 }
 
-const COLUMNS = 64
 const TICK = { fontSize: 12, fill: ink.secondary }
 const CONTENT = { fontSize: 12, borderRadius: 3, borderColor: ink.rule }
 const SIZES = [2, 10, 50, 250, 1000]
@@ -16,10 +16,9 @@ const SIZES = [2, 10, 50, 250, 1000]
 /** The histogram and the spectrum of a field. */
 export default function Charts({ bins, spectrum }: ChartsProps) {
   const whole = bins.reduce((sum, count) => sum + count, 0)
-  const share = bins.length / COLUMNS
-  const histogram = Array.from({ length: COLUMNS }, (_, i) => ({
-    tone: Math.round((100 * (i + 0.5)) / COLUMNS),
-    part: (100 * bins.subarray(i * share, (i + 1) * share).reduce((sum, count) => sum + count, 0)) / Math.max(1, whole),
+  const histogram = columnsOf(bins).map((count, i, { length }) => ({
+    tone: Math.round((100 * (i + 0.5)) / length),
+    part: (100 * count) / Math.max(1, whole),
   }))
   return (
     <>

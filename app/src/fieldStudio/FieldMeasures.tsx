@@ -1,22 +1,22 @@
 import Box from '@mui/material/Box'
 import { useQuery } from '@tanstack/react-query'
-import { sceneGraph, type Effect, type PictureSource } from '@welkinar/core'
-import type { RenderPool } from '@welkinar/core/pool'
+import { sceneGraph, type Effect } from '@welkinar/core'
 import { lazy, Suspense } from 'react'
 import { ink } from '../theme'
 import { spectrumOf } from './spectrum'
+import { usePool, useSource } from '../scene/openSceneContext'
 
 const Charts = lazy(() => import('./Charts'))
 
 interface FieldMeasuresProps {
-  readonly pool: RenderPool
-  readonly source: PictureSource
   readonly effect: Effect
   readonly look: 'pattern' | 'shape'
 }
 
 /** How often each intensity occurs in the field, and how much of it is coarse and how much is fine. */
-export function FieldMeasures({ pool, source, effect, look }: FieldMeasuresProps) {
+export function FieldMeasures({ effect, look }: FieldMeasuresProps) {
+  const pool = usePool()
+  const source = useSource()
   const node = sceneGraph(source, { kind: 'step', effectId: effect.id, step: look })
   const { data } = useQuery({
     queryKey: ['field measures', node.key, source.photo.id],

@@ -4,35 +4,38 @@ import ToggleButton from '@mui/material/ToggleButton'
 import ToggleButtonGroup from '@mui/material/ToggleButtonGroup'
 import { ArrowUUpLeft } from '@phosphor-icons/react/dist/csr/ArrowUUpLeft'
 import { ArrowUUpRight } from '@phosphor-icons/react/dist/csr/ArrowUUpRight'
-import { definitionOf, nameOfEffect, sceneGraph, type Effect, type GraphNode, type PictureSource } from '@welkinar/core'
-import type { RenderPool } from '@welkinar/core/pool'
+import { definitionOf, nameOfEffect, sceneGraph, type Effect, type GraphNode } from '@welkinar/core'
 import { useRef, useState, type ReactNode } from 'react'
 import { Link, useParams } from 'react-router'
 import { ErrorPage } from '../common/ErrorPage'
-import { useOpenScene } from '../scene/SceneRoute'
 import { useScene, type EffectOf } from '../scene/sceneStore'
 import { ink, PANEL_WIDTH, weight } from '../theme'
 import { FieldSource } from '../workbench/kinds/customField/FieldSource'
 import { FieldSteps } from '../workbench/kinds/customField/FieldSteps'
-import { LookPicture } from '../workbench/LookPicture'
-import { FieldControls } from '../workbench/steps/FieldControls'
-import { SchemaControl } from '../workbench/steps/SchemaControl'
+import { LookPicture } from '../workbench/pictures/LookPicture'
+import { FieldControls } from '../workbench/controls/FieldControls'
+import { SchemaControl } from '../workbench/controls/SchemaControl'
 import { useScreenSize } from '../common/useScreenSize'
 import { useKeys } from '../keys/listener'
-import { CommandIcon } from '../workbench/topBar/CommandIcon'
-import type { Command } from '../workbench/topBar/commands'
-import { usePictureSource } from '../workbench/usePictureSource'
+import { CommandIcon } from '../keys/CommandIcon'
+import type { Command } from '../keys/commands'
+import { usePictureSource } from '../workbench/pictures/usePictureSource'
 import { FieldMeasures } from './FieldMeasures'
+import { SourceContext, useSource } from '../scene/openSceneContext'
+import { TwoColumns } from '../common/TwoColumns'
 
 /** The screen where a custom field is made: the field at full size, all that it is made from, its histogram and its spectrum. */
 export function FieldStudioPage() {
   const { id = '', effectId = '' } = useParams()
-  const { pool } = useOpenScene()
   const source = usePictureSource()
   if (!source) return null
   const effect = source.effects.find((one) => one.id === effectId)
   if (effect?.kind !== 'customField') return <ErrorPage message="This scene has no custom field of that address." />
-  return <Studio pool={pool} source={source} effect={effect} sceneId={id} />
+  return (
+    <SourceContext value={source}>
+      <Studio effect={effect} sceneId={id} />
+    </SourceContext>
+  )
 }
 
 const looks = [
@@ -44,13 +47,12 @@ const looks = [
 type StudioLook = (typeof looks)[number][0]
 
 interface StudioProps {
-  readonly pool: RenderPool
-  readonly source: PictureSource
   readonly effect: EffectOf<'customField'>
   readonly sceneId: string
 }
 
-function Studio({ pool, source, effect, sceneId }: StudioProps) {
+function Studio({ effect, sceneId }: StudioProps) {
+  const source = useSource()
   const [look, setLook] = useState<StudioLook>('shape')
   const [close, setClose] = useState(false)
   const { undo, redo } = useScene.getState()
@@ -111,20 +113,20 @@ function Studio({ pool, source, effect, sceneId }: StudioProps) {
             1:1
           </ToggleButton>
         </Box>
-        <Field pool={pool} source={source} node={node} close={close} />
+        <Field node={node} close={close} />
       </Box>
       <Box
         component="aside"
         aria-label="The field"
         sx={{ width: PANEL_WIDTH, flex: 'none', overflowY: 'auto', borderLeft: `1px solid ${ink.rule}`, bgcolor: ink.paper, px: 4, py: 4 }}
       >
-        <FieldMeasures pool={pool} source={source} effect={effect} look={look === 'pattern' ? 'pattern' : 'shape'} />
+        <FieldMeasures effect={effect} look={look === 'pattern' ? 'pattern' : 'shape'} />
         <Section title="The field">
-          <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr', columnGap: 4, rowGap: 1 }}>
+          <TwoColumns>
             <Dials effect={effect} />
-          </Box>
+          </TwoColumns>
           <FieldControls effect={effect} step="pattern" />
-          <FieldSource source={source} effect={effect} />
+          <FieldSource effect={effect} />
         </Section>
         <Section title="Operations">
           <FieldSteps effect={effect} photo={source.photo} />
@@ -159,14 +161,13 @@ function Section({ title, children }: { readonly title: string; readonly childre
 const MARGIN = 24
 
 interface FieldProps {
-  readonly pool: RenderPool
-  readonly source: PictureSource
   readonly node: GraphNode
   readonly close: boolean
 }
 
 /** The field as large as there is room; close up, its middle pixel for pixel. */
-function Field({ pool, source, node, close }: FieldProps) {
+function Field({ node, close }: FieldProps) {
+  const source = useSource()
   const frame = useRef<HTMLDivElement>(null)
   const room = useScreenSize(frame)
   const { photo } = source
@@ -176,7 +177,6 @@ function Field({ pool, source, node, close }: FieldProps) {
     <Box ref={frame} sx={{ flex: 1, minHeight: 0, bgcolor: ink.surround, display: 'grid', placeItems: 'center', overflow: 'hidden' }}>
       {width > 0 && (
         <LookPicture
-          pool={pool}
           node={node}
           photo={photo}
           width={width}

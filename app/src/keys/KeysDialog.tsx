@@ -5,7 +5,7 @@ import TextField from '@mui/material/TextField'
 import { useState, type KeyboardEvent } from 'react'
 import { HiddenHeading } from '../common/HiddenHeading'
 import { ink } from '../theme'
-import type { Command } from '../workbench/topBar/commands'
+import type { Command } from './commands'
 import { giveStroke, isChanged, ownerOf, strokesOf, useKeymap, usualStrokeOf } from './keymap'
 import { strokeInWords, strokeOf } from './strokes'
 

@@ -7,19 +7,18 @@ import { useEffect, type ReactNode } from 'react'
 import { useBlocker, useNavigate } from 'react-router'
 import { showProblem } from '../common/notices'
 import { ink } from '../theme'
-import { saveTrouble, useSaveState } from './autosave'
 import type { OpenScene } from './openScene'
 import { saveRecipe } from './saveRecipe'
-import { useScene, type ReadOnly } from './sceneStore'
+import type { ReadOnly } from './sceneLife'
+import { useScene } from './sceneStore'
 
 /** What every screen of a scene says: that it is not stored, or that it can only be looked at here, and what to do. */
 export function SceneNotices({ scene }: { readonly scene: OpenScene }) {
-  const state = useSaveState((save) => save.state)
-  const readOnly = useScene((store) => store.readOnly)
-  if (readOnly) return <OnlyRead scene={scene} reason={readOnly} />
-  if (state === 'conflict') return <Conflict scene={scene} />
-  if (state !== 'no room' && state !== 'failed') return null
-  const reason = state === 'no room' ? 'There is no room left in this browser’s storage' : 'This browser’s storage does not answer'
+  const life = useScene((store) => store.life)
+  if (life.is === 'reading only') return <OnlyRead scene={scene} reason={life.why} />
+  if (life.is !== 'trouble') return null
+  if (life.why === 'conflict') return <Conflict scene={scene} />
+  const reason = life.why === 'no room' ? 'There is no room left in this browser’s storage' : 'This browser’s storage does not answer'
   return (
     <Notice role="alert" action={<Button onClick={saveRecipe}>Save the recipe</Button>}>
       <b>{reason}: the latest changes are only on this screen.</b> They are stored by themselves as soon as there is room: delete scenes on
@@ -54,10 +53,7 @@ function Conflict({ scene }: { readonly scene: OpenScene }) {
   const keep = () =>
     scene
       .keepAsCopy()
-      .then((id) => {
-        useSaveState.setState({ state: 'saved' })
-        return id && navigate(`/scene/${id}`)
-      })
+      .then((id) => id && navigate(`/scene/${id}`))
       .catch((error: unknown) => showProblem(error, 'Keeping the scene'))
   return (
     <Notice role="alert" action={<Button onClick={() => void keep()}>Keep mine as a scene of its own</Button>}>
@@ -99,15 +95,15 @@ function Notice({
 
 /** Saves before a scene is left, and asks where that fails. */
 export function LeaveQuestion({ scene }: { readonly scene: OpenScene }) {
-  const trouble = useSaveState(({ state }) => saveTrouble(state))
-  const isStored = useSaveState(({ state }) => state === 'saved')
+  const trouble = useScene(({ life }) => life.is === 'trouble')
+  const isStored = useScene(({ life }) => life.is !== 'saving' && life.is !== 'trouble')
   const blocker = useBlocker(
     ({ currentLocation, nextLocation }) => !isStored && sceneOf(currentLocation.pathname) !== sceneOf(nextLocation.pathname),
   )
   const { state: leaving, proceed } = blocker
   useEffect(() => {
     if (leaving !== 'blocked' || trouble) return
-    void scene.save().then(() => !saveTrouble(useSaveState.getState().state) && proceed?.())
+    void scene.save().then(() => useScene.getState().life.is !== 'trouble' && proceed?.())
   }, [leaving, trouble, proceed, scene])
   useEffect(() => {
     if (!trouble) return

@@ -1,6 +1,6 @@
 import Box from '@mui/material/Box'
 import { useEffect, useState } from 'react'
-import { Outlet, useOutletContext, useParams } from 'react-router'
+import { Outlet, useParams } from 'react-router'
 import { ErrorPage } from '../common/ErrorPage'
 import { OpeningScene } from './OpeningScene'
 import { OpenScene } from './openScene'
@@ -30,25 +30,20 @@ function OneScene({ id }: { readonly id: string }) {
   )
 }
 
-/** The open scene, for a screen of it. */
-export function useOpenScene(): OpenScene {
-  return useOutletContext<OpenScene>()
-}
-
 function useOpening(id: string): { readonly scene: OpenScene | undefined; readonly problem: string | undefined } {
   const [scene, setScene] = useState<OpenScene>()
   const [problem, setProblem] = useState<string>()
   useEffect(() => {
     const abort = new AbortController()
     showStoredWhileOpening(id, abort.signal).catch((error: unknown) => console.warn(error))
-    const opening = OpenScene.open(id, abort.signal)
-    opening.then(setScene).catch((error: unknown) => {
-      if (!abort.signal.aborted) setProblem(error instanceof Error ? error.message : String(error))
-    })
+    OpenScene.open(id, abort.signal)
+      .then(setScene)
+      .catch((error: unknown) => {
+        if (!abort.signal.aborted) setProblem(error instanceof Error ? error.message : String(error))
+      })
     return () => {
       abort.abort()
       showWhileOpening(undefined)
-      opening.then((opened) => opened.close()).catch(() => undefined)
     }
   }, [id])
   return { scene, problem }

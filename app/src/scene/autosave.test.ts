@@ -3,7 +3,7 @@ import { documentVersion, emptyStack, newEffect, untouched, type CheckedScene, t
 import { afterAll, beforeAll, beforeEach, expect, it, vi } from 'vitest'
 import { database } from '../storage/database'
 import { addScenes, loadScene } from '../storage/scenes'
-import { Autosave, useSaveState } from './autosave'
+import { Autosave } from './autosave'
 import { useScene } from './sceneStore'
 
 const photo = { id: 'p', fileName: 'p.jpg', width: 1200, height: 800 }
@@ -32,19 +32,20 @@ beforeEach(async () => {
 
 it('goes on after it was stopped while a save had failed: handed to another tab and taken back', async () => {
   const loaded = await loadScene('s')
-  useScene.getState().open(loaded.scene, loaded.history, loaded.position)
-  const autosave = new Autosave()
+  const opening = Symbol('opening')
+  useScene.getState().open(opening, loaded)
+  const autosave = new Autosave(opening)
   autosave.start(loaded, useScene.getState().history)
   const put = vi.spyOn(IDBObjectStore.prototype, 'put').mockImplementation(() => {
     throw new DOMException('full', 'QuotaExceededError')
   })
   setAmount(40)
-  await vi.waitFor(() => expect(useSaveState.getState().state).toBe('no room'))
+  await vi.waitFor(() => expect(useScene.getState().life).toEqual({ is: 'trouble', why: 'no room' }))
   await autosave.stop()
   put.mockRestore()
   autosave.start(loaded, useScene.getState().history)
   setAmount(50)
   await isStored(50)
   await autosave.stop()
-  useScene.getState().close()
+  useScene.getState().close(opening)
 })

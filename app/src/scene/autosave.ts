@@ -1,22 +1,12 @@
-import { create } from 'zustand'
 import { isOutOfRoom, reopenDatabase } from '../storage/database'
 import { saveScene, SceneConflict, type LoadedScene } from '../storage/scenes'
 import { firstChanged, type SceneHistory } from './history'
+import type { SceneLife } from './sceneLife'
 import { useScene } from './sceneStore'
 
 const DELAY_MS = 400
 /** What could not be saved is tried again after these times, the last one again and again. */
 const RETRY_MS = [1000, 2000, 4000, 8000]
-
-export type SaveState = 'saved' | 'saving' | 'no room' | 'failed' | 'conflict'
-
-/** What the last attempt to save came to. */
-export const useSaveState = create<{ state: SaveState }>(() => ({ state: 'saved' }))
-
-/** Whether what is on the screen is not stored, and why. */
-export function saveTrouble(state: SaveState): state is 'no room' | 'failed' | 'conflict' {
-  return state === 'no room' || state === 'failed' || state === 'conflict'
-}
 
 /**
  * Saves the open scene shortly after each change, and at once when the page is left. What could not be saved is kept on the screen and tried again
@@ -33,16 +23,19 @@ export class Autosave {
   private tries = 0
   private stopWatching: (() => void) | undefined
 
+  /** @param opening the opening of the scene that it saves */
+  constructor(private readonly opening: symbol) {}
+
   /** Begins to save what is changed. @param stored what is stored now, as the store shows it or showed it a moment ago */
   start({ revision }: Pick<LoadedScene, 'revision'>, stored: SceneHistory | undefined): void {
     this.stored = stored
-    this.latest = useScene.getState().history
     this.revision = revision
-    useSaveState.setState({ state: 'saved' })
+    if (!this.live({ is: 'open' })) return
+    this.latest = useScene.getState().history
     if (this.latest && this.latest.scene !== stored?.scene) this.soon()
-    const unsubscribe = useScene.subscribe(({ history }, before) => {
+    const unsubscribe = useScene.subscribe(({ history, opening }, before) => {
       // Zooming and the like change the store, not the scene.
-      if (!history || history.scene === before.history?.scene || history.scene.id !== this.stored?.scene.id) return
+      if (!history || opening !== this.opening || history.scene === before.history?.scene) return
       this.latest = history
       this.soon()
     })
@@ -79,7 +72,7 @@ export class Autosave {
 
   private soon(): void {
     // Trouble is shown until something has been saved again.
-    if (useSaveState.getState().state === 'saved') useSaveState.setState({ state: 'saving' })
+    if (useScene.getState().life.is === 'open') this.live({ is: 'saving' })
     // Counted from the first change that is not saved: changes that follow each other fast must not put the saving off.
     if (this.timer === undefined) this.after(this.tries === 0 ? DELAY_MS : (RETRY_MS[0] ?? 0))
   }
@@ -98,7 +91,7 @@ export class Autosave {
         this.revision = await saveScene(history, firstChanged(history, this.stored), this.revision)
         this.stored = history
         this.tries = 0
-        useSaveState.setState({ state: this.latest?.scene === history.scene ? 'saved' : 'saving' })
+        this.live({ is: this.latest?.scene === history.scene ? 'open' : 'saving' })
       } catch (error) {
         return this.failed(error)
       }
@@ -106,11 +99,15 @@ export class Autosave {
   }
 
   private failed(error: unknown): void {
-    if (error instanceof SceneConflict) return useSaveState.setState({ state: 'conflict' })
+    if (error instanceof SceneConflict) return void this.live({ is: 'trouble', why: 'conflict' })
     const outOfRoom = isOutOfRoom(error)
     if (!outOfRoom) console.error(error)
-    useSaveState.setState({ state: outOfRoom ? 'no room' : 'failed' })
+    this.live({ is: 'trouble', why: outOfRoom ? 'no room' : 'failed' })
     reopenDatabase()
     this.after(RETRY_MS[Math.min(this.tries++, RETRY_MS.length - 1)] ?? 0)
+  }
+
+  private live(life: SceneLife): boolean {
+    return useScene.getState().live(this.opening, life)
   }
 }

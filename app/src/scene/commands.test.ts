@@ -22,17 +22,17 @@ import fc from 'fast-check'
 import { beforeEach, describe, expect, it } from 'vitest'
 import { database } from '../storage/database'
 import { addScenes, loadScene, saveScene } from '../storage/scenes'
-import { wearStack } from '../workbench/copyLook'
-import { duplicate } from '../workbench/depthLine/duplicate'
-import { groupEffect, joinGroup, removeGroup, ungroup } from '../workbench/depthLine/groups'
-import { insertEffect, moveEffect, stepEffect } from '../workbench/depthLine/moveEffect'
-import { removeEffect } from '../workbench/depthLine/removeEffect'
-import { setMode } from '../workbench/mixModes'
-import { layStack } from '../workbench/recipes'
-import { reflect } from '../workbench/reflect'
-import { addRegion, changeRegion, removeRegion } from '../workbench/scenePanel/regions'
-import { addMask, maskActions } from '../workbench/steps/where/maskActions'
-import { pinAndRead } from '../workbench/steps/where/pinState'
+import { wearStack } from '../workbench/actions/copyLook'
+import { duplicate } from '../workbench/actions/duplicate'
+import { groupEffect, joinGroup, removeGroup, ungroup } from '../workbench/actions/groups'
+import { insertEffect, moveEffect, stepEffect } from '../workbench/actions/moveEffect'
+import { removeEffect } from '../workbench/actions/removeEffect'
+import { setMode } from '../workbench/actions/mixModes'
+import { layStack } from '../workbench/actions/recipes'
+import { reflect } from '../workbench/actions/reflect'
+import { addRegion, changeRegion, removeRegion } from '../workbench/actions/regions'
+import { addMask, maskActions } from '../workbench/actions/maskActions'
+import { pinAndRead } from '../workbench/actions/pinState'
 import { changeEffect, changeMask, changeMaskList, changeOwner, useScene } from './sceneStore'
 
 /** More in the soak (`npm run soak`). */
@@ -265,7 +265,7 @@ describe('whatever a person does', () => {
     let revision = 0
     await fc.assert(
       fc.asyncProperty(fc.array(throws, { minLength: 5, maxLength: 40 }), async (sequence) => {
-        useScene.getState().open(structuredClone(empty) as CheckedScene, [], 0)
+        useScene.getState().open(Symbol(), { scene: structuredClone(empty) as CheckedScene, history: [], position: 0 })
         // Something to act on.
         change('Start', (draft) => insertEffect(draft, newEffect(photo, { kind: 'subjectGlow', id: 'first' })))
         for (const one of sequence) {
@@ -279,7 +279,7 @@ describe('whatever a person does', () => {
         revision = await saveScene(history, -Infinity, revision)
         const loaded = await loadScene('s')
         expect(loaded).toEqual({ scene: history.scene, history: history.entries, position: history.position, revision })
-        useScene.getState().open(loaded.scene, loaded.history, loaded.position)
+        useScene.getState().open(Symbol(), loaded)
         while (useScene.getState().history!.position < useScene.getState().history!.entries.length) useScene.getState().redo()
         const last = timeless(scene())
         while (useScene.getState().history!.position > 0) useScene.getState().undo()

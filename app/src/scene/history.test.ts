@@ -1,6 +1,6 @@
 import { emptyStack, newEffect, Refusal, documentVersion, type CheckedScene, type Scene, untouched } from '@welkinar/core'
 import { describe, expect, it } from 'vitest'
-import { insertEffect, moveEffect, stepEffect } from '../workbench/depthLine/moveEffect'
+import { insertEffect, moveEffect, stepEffect } from '../workbench/actions/moveEffect'
 import { applyChange, redo as redoStep, undo as undoStep, type SceneHistory } from './history'
 
 const photo = { id: 'p', fileName: 'p.jpg', width: 3000, height: 2000 }

@@ -6,28 +6,45 @@ import { loadPhotoFile } from '../storage/photos'
 import { addScenes, loadScene, noteOpened, type LoadedScene } from '../storage/scenes'
 import { onSavedElsewhere, SceneLock } from '../storage/sceneLock'
 import { Autosave } from './autosave'
+import type { SceneHistory } from './history'
+import type { SceneLife } from './sceneLife'
 import { ScenePictures } from './scenePictures'
 import { useScene } from './sceneStore'
 import { Thumbnail } from './thumbnail'
 
+/** What an open scene needs of the browser. */
+export interface Surroundings {
+  readonly pool: () => Promise<RenderPool>
+  readonly pictures: () => Pick<ScenePictures, 'hold' | 'holdPictures' | 'keep' | 'release'>
+  readonly thumbnail: (pool: RenderPool) => Pick<Thumbnail, 'finish'>
+}
+
+const browser: Surroundings = {
+  pool: renderPool,
+  pictures: () => new ScenePictures(),
+  thumbnail: (pool) => new Thumbnail(pool),
+}
+
 /**
  * A scene that is open: its document in the store, its pictures in the threads, and who writes it. All its screens show this one. A second tab sees it
- * as the first one saves it, and can take it over.
+ * as the first one saves it, and can take it over. What it goes through is `SceneLife`; what comes after it is over, the store refuses.
  */
 export class OpenScene {
-  private readonly autosave = new Autosave()
   /** Differs for each opening, also of one scene. */
   private readonly opening = Symbol('opening')
+  private readonly autosave = new Autosave(this.opening)
   private readonly lock: SceneLock
-  private thumbnail: Thumbnail | undefined
+  private thumbnail: Pick<Thumbnail, 'finish'> | undefined
   private stopFollowing: (() => void) | undefined
-  /** What is on the screen of what is stored. */
+  /** What is on the screen of what is stored, and as the store has it. */
   private shown: LoadedScene | undefined
+  private base: SceneHistory | undefined
 
   private constructor(
     readonly id: string,
     readonly pool: RenderPool,
-    readonly pictures: ScenePictures,
+    readonly pictures: ReturnType<Surroundings['pictures']>,
+    private readonly surroundings: Surroundings,
   ) {
     this.lock = new SceneLock(id, {
       onHeld: () => undefined,
@@ -36,24 +53,34 @@ export class OpenScene {
     })
   }
 
-  /** @throws UserProblem if the scene is not there, or its photo cannot be read */
-  static async open(id: string, signal: AbortSignal): Promise<OpenScene> {
+  /**
+   * Opens a scene until the signal ends it, which saves what is not saved yet and closes it.
+   * @throws UserProblem if the scene is not there, or its photo cannot be read
+   */
+  static async open(id: string, signal: AbortSignal, surroundings = browser): Promise<OpenScene> {
     // The one that was open before may still be saving, and have the lock.
-    await closing
-    signal.throwIfAborted()
-    const pictures = new ScenePictures()
+    const before = turn
+    let over = (): void => undefined
+    turn = new Promise((resolve) => (over = resolve))
+    await before
+    const pictures = surroundings.pictures()
+    let scene: OpenScene | undefined
     try {
-      const loaded = await loadScene(id)
-      const [gone, pool] = [await pictures.hold(loaded.scene), await renderPool()]
-      signal.throwIfAborted()
-      const scene = new OpenScene(id, pool, pictures)
+      const loaded = await unlessAborted(loadScene(id), signal)
+      const gone = await unlessAborted(pictures.hold(loaded.scene), signal)
+      scene = new OpenScene(id, await unlessAborted(surroundings.pool(), signal), pictures, surroundings)
       await scene.begin(loaded, gone)
-      if (!signal.aborted) current = scene
-      return scene
+      signal.throwIfAborted()
     } catch (error) {
-      pictures.release()
+      if (scene) await scene.close()
+      else pictures.release()
+      over()
       throw error
     }
+    const opened = scene
+    current = opened
+    signal.addEventListener('abort', () => void opened.close().finally(over), { once: true })
+    return opened
   }
 
   /** Goes on here with what another tab has open. */
@@ -71,6 +98,7 @@ export class OpenScene {
     }
     const copy: CheckedScene = { ...scene, id: crypto.randomUUID(), name: `${scene.name}, copy`.slice(0, 120) }
     await addScenes([{ scene: copy }], [])
+    useScene.getState().live(this.opening, { is: 'open' })
     return copy.id
   }
 
@@ -79,29 +107,22 @@ export class OpenScene {
     return this.autosave.flush()
   }
 
-  /** Saves what is not saved yet, and closes the scene. */
-  async close(): Promise<void> {
+  private async close(): Promise<void> {
     if (current === this) current = undefined
     this.stopFollowing?.()
     const saved = this.autosave.stop()
-    if (this.isShown()) {
-      onScreen = undefined
-      useScene.getState().close()
-    }
+    useScene.getState().close(this.opening)
     void Promise.resolve(this.thumbnail?.finish()).finally(() => this.pictures.release())
-    closing = saved.finally(() => this.lock.close())
-    await closing
+    await saved.finally(() => this.lock.close())
   }
 
   private async begin(loaded: LoadedScene, gone: readonly string[]): Promise<void> {
     const shown = withoutPictures(loaded, gone)
-    onScreen = this.opening
-    useScene.getState().open(shown.scene, shown.history, shown.position, loaded.newer ? 'newer' : undefined)
+    useScene.getState().open(this.opening, shown)
+    this.base = useScene.getState().history
     this.shown = shown
-    if (loaded.newer) return
-    const isHeld = await this.lock.take()
-    if (!this.isShown()) return
-    if (isHeld) await this.write()
+    if (loaded.newer) return void this.live({ is: 'reading only', why: 'newer' })
+    if (await this.lock.take()) await this.write()
     else this.onlyRead()
   }
 
@@ -109,35 +130,31 @@ export class OpenScene {
   private async write(): Promise<void> {
     this.stopFollowing?.()
     const loaded = await this.load()
-    if (!this.isShown()) return
-    // What is changed while that is noted is saved as soon as it was.
-    const base = useScene.getState().history
-    useScene.setState({ readOnly: undefined })
+    if (!this.live({ is: 'opening' })) return
     try {
       await noteOpened(loaded)
     } catch (error) {
       showProblem(error, 'Opening the scene')
       // Nothing is written over what could not be set aside.
-      if (loaded.leftOut && this.isShown()) return useScene.setState({ readOnly: 'no room', tool: undefined })
+      if (loaded.leftOut) return void this.live({ is: 'reading only', why: 'no room' })
     }
-    if (!this.isShown()) return
+    if (!this.live({ is: 'opening' })) return
     if (loaded.leftOut) showNotice(leftOutInWords(loaded.leftOut))
-    this.thumbnail ??= new Thumbnail(this.pool)
-    this.autosave.start({ revision: loaded.leftOut ? loaded.revision + 1 : loaded.revision }, base)
+    this.thumbnail ??= this.surroundings.thumbnail(this.pool)
+    // What was changed meanwhile is saved now.
+    this.autosave.start({ revision: loaded.leftOut ? loaded.revision + 1 : loaded.revision }, this.base)
   }
 
   private onlyRead(): void {
-    if (!this.isShown()) return
-    useScene.setState({ readOnly: 'another tab', tool: undefined })
+    if (!this.live({ is: 'reading only', why: 'another tab' })) return
     this.stopFollowing?.()
     this.stopFollowing = onSavedElsewhere(this.id, () => {
-      this.load().catch(() => this.isShown() && useScene.setState({ readOnly: 'gone' }))
+      this.load().catch(() => this.live({ is: 'reading only', why: 'gone' }))
     })
   }
 
-  /** Whether the store shows this scene. Another may have been opened while something was waited for: then nothing of this one is shown any more. */
-  private isShown(): boolean {
-    return onScreen === this.opening
+  private live(life: SceneLife): boolean {
+    return useScene.getState().live(this.opening, life)
   }
 
   /** Shows what is stored now, unless it is on the screen. */
@@ -146,9 +163,19 @@ export class OpenScene {
     if (this.shown && loaded.revision === this.shown.revision) return this.shown
     const shown = withoutPictures(loaded, await this.pictures.hold(loaded.scene))
     this.shown = shown
-    if (this.isShown()) useScene.getState().follow(shown.scene, shown.history, shown.position)
+    if (useScene.getState().follow(this.opening, shown)) this.base = useScene.getState().history
     return shown
   }
+}
+
+/** Waits for something no longer than it is wanted. */
+function unlessAborted<T>(wanted: Promise<T>, signal: AbortSignal): Promise<T> {
+  return new Promise((resolve, reject) => {
+    const stop = (): void => reject(signal.reason as Error)
+    if (signal.aborted) stop()
+    signal.addEventListener('abort', stop, { once: true })
+    wanted.then(resolve, reject).finally(() => signal.removeEventListener('abort', stop))
+  })
 }
 
 /** A scene without pictures that cannot be read any more: that is a loss like any other. */
@@ -165,9 +192,8 @@ function leftOutInWords(leftOut: readonly string[]): string {
 }
 
 let current: OpenScene | undefined
-/** The opening whose scene is in the store. */
-let onScreen: symbol | undefined
-let closing: Promise<void> = Promise.resolve()
+/** Resolves when the opening before is over. */
+let turn: Promise<void> = Promise.resolve()
 
 /** The scene that is open in this tab. */
 export function openedScene(): OpenScene | undefined {

@@ -3,7 +3,7 @@ import type { RenderPool } from '@welkinar/core/pool'
 import { useEffect, useState } from 'react'
 import { create } from 'zustand'
 import { keepChoice, keptChoice } from '../common/keptChoice'
-import { useScene } from './sceneStore'
+import { useReadOnly, useScene } from './sceneStore'
 
 /** Where it is kept whether photos are read by themselves. */
 const KEY = 'welkinar reads photos'
@@ -49,7 +49,7 @@ function keep(found: Reading): void {
 /** Reads a photo that has not been read yet, once its picture is there. */
 export function useReadingByItself(pool: RenderPool, { photo, marks }: PictureSource, isShown: boolean): void {
   const byItself = useReading((state) => state.byItself)
-  const readOnly = useScene((state) => state.readOnly !== undefined)
+  const readOnly = useReadOnly() !== undefined
   const [wasShown, setWasShown] = useState(false)
   if (isShown && !wasShown) setWasShown(true)
   const wanted = marks?.reading?.method === NOT_READ && byItself && wasShown && !readOnly

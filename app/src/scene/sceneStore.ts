@@ -21,17 +21,26 @@ import type { HistoryEntry } from '../storage/database'
 import { endGestureLater } from './gestures'
 import { fittedPlace, freshView, type Panel, type ViewState } from './viewState'
 import { applyChange, redo, undo, withoutEntry, type SceneChange, type SceneHistory } from './history'
+import { lived, readOnlyBy, type ReadOnly, type SceneLife } from './sceneLife'
 
-/** Why the scene cannot be changed here; nothing while it can. */
-export type ReadOnly = 'another tab' | 'gone' | 'newer' | 'no room'
+/** A scene as it is stored, with its steps. */
+interface Stored {
+  readonly scene: CheckedScene
+  readonly history: readonly HistoryEntry[]
+  readonly position: number
+}
 
 interface SceneState extends ViewState {
   readonly history: SceneHistory | undefined
-  readonly readOnly: ReadOnly | undefined
-  open(scene: CheckedScene, entries: readonly HistoryEntry[], position: number, readOnly?: ReadOnly): void
-  /** Shows the scene as another tab has saved it. */
-  follow(scene: CheckedScene, entries: readonly HistoryEntry[], position: number): void
-  close(): void
+  readonly life: SceneLife
+  /** The opening whose scene is shown: what another one says is not listened to. */
+  readonly opening: symbol | undefined
+  open(opening: symbol, stored: Stored): void
+  /** Shows the scene as another tab has saved it. Returns whether it is that of this opening. */
+  follow(opening: symbol, stored: Stored): boolean
+  /** What the shown scene goes through. Returns whether it is that of this opening. */
+  live(opening: symbol, life: SceneLife): boolean
+  close(opening: symbol): void
   /** Changes the scene, if the change leaves it valid; else says why not. Returns whether it was made. */
   change(label: string, change: SceneChange, gesture?: string): boolean
   /** Changes the scene by what nobody did, which cannot be undone. */
@@ -45,23 +54,39 @@ interface SceneState extends ViewState {
 
 export const useScene = create<SceneState>()((set, get) => ({
   history: undefined,
-  readOnly: undefined,
+  life: { is: 'closed' },
+  opening: undefined,
   selectedId: undefined,
   place: { zoom: 'fit', centreX: 0, centreY: 0 },
   shownZoom: 1,
   ...freshView,
-  open: (scene, entries, position, readOnly) =>
+  open: (opening, { scene, history, position }) =>
     set({
       ...freshView,
-      readOnly,
-      history: { scene: freeze(scene, true), entries, position, gesture: undefined },
+      opening,
+      life: { is: 'opening' },
+      history: { scene: freeze(scene, true), entries: history, position, gesture: undefined },
       selectedId: scene.effects.at(-1)?.id,
       place: fittedPlace(scene),
     }),
-  follow: (scene, entries, position) => show({ scene: freeze(scene, true), entries, position, gesture: undefined }),
-  close: () => set({ history: undefined, readOnly: undefined, selectedId: undefined }),
+  follow: (opening, { scene, history, position }) => {
+    if (get().opening !== opening) return false
+    show({ scene: freeze(scene, true), entries: history, position, gesture: undefined })
+    return true
+  },
+  live: (opening, next) => {
+    const state = get()
+    if (state.opening !== opening) return false
+    const life = lived(state.life, next)
+    if (life !== state.life) set(life.is === 'reading only' ? { life, tool: undefined } : { life })
+    return true
+  },
+  close: (opening) => {
+    if (get().live(opening, { is: 'closed' })) set({ history: undefined, opening: undefined, selectedId: undefined })
+  },
   change: (label, change, gesture) => {
-    const { history, readOnly } = get()
+    const { history, life } = get()
+    const readOnly = readOnlyBy(life)
     if (!history) return false
     if (readOnly) return refuse(readOnlyWords[readOnly])
     const changed = applyChange(history, label, change, Date.now(), gesture)
@@ -71,8 +96,8 @@ export const useScene = create<SceneState>()((set, get) => ({
     return true
   },
   settle: (change) => {
-    const { history, readOnly } = get()
-    const changed = history && !readOnly && withoutEntry(history, change)
+    const { history, life } = get()
+    const changed = history && !readOnlyBy(life) && withoutEntry(history, change)
     if (changed instanceof Refusal) throw new Error(changed.reason)
     if (changed) set({ history: changed })
   },
@@ -105,7 +130,8 @@ function endGesture(gesture: string): void {
 }
 
 function step(move: (history: SceneHistory, now: number) => SceneHistory | Refusal): void {
-  const { history, readOnly } = useScene.getState()
+  const { history, life } = useScene.getState()
+  const readOnly = readOnlyBy(life)
   if (!history) return
   if (readOnly) return void refuse(readOnlyWords[readOnly])
   const moved = move(history, Date.now())
@@ -117,6 +143,11 @@ function step(move: (history: SceneHistory, now: number) => SceneHistory | Refus
 function show(history: SceneHistory): void {
   const selected = findOwner(history.scene, useScene.getState().selectedId) ?? history.scene.effects.at(-1)
   useScene.setState({ history, selectedId: selected?.id, trial: undefined })
+}
+
+/** Why the scene that is shown cannot be changed, if it cannot. */
+export function useReadOnly(): ReadOnly | undefined {
+  return useScene(({ life }) => readOnlyBy(life))
 }
 
 /** Selects an effect or group; what was chosen in the one before is let go. */

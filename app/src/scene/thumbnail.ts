@@ -16,8 +16,8 @@ export class Thumbnail {
 
   constructor(private readonly pool: RenderPool) {
     this.later(useScene.getState().history?.scene)
-    this.unsubscribe = useScene.subscribe(({ history, readOnly }, before) => {
-      if (history && history.scene !== before.history?.scene && !readOnly) this.later(history.scene)
+    this.unsubscribe = useScene.subscribe(({ history, life }, before) => {
+      if (history && history.scene !== before.history?.scene && life.is !== 'reading only') this.later(history.scene)
     })
   }
 

@@ -1,4 +1,4 @@
-import { frameOfSource, middleOf, type DepthPlace, type GraphNode, type PictureSource, type Scene, type StepName } from '@welkinar/core'
+import { frameOfSource, middleOf, type DepthPlace, type PictureSource, type Scene, type StepName } from '@welkinar/core'
 
 /** How the picture is compared with the photo. */
 export type Compare = 'after' | 'before' | 'split'
@@ -20,7 +20,8 @@ export type PhotoTool =
   | { readonly kind: 'tap similar' }
   | Dropper
   | { readonly kind: 'glints' }
-  | PullTool
+  /** Presses a colour on the photo and pulls it elsewhere. */
+  | { readonly kind: 'pull' }
   | { readonly kind: 'path' }
   | { readonly kind: 'crop' }
   | { readonly kind: 'level' }
@@ -28,20 +29,11 @@ export type PhotoTool =
   | { readonly kind: 'watch' }
   | { readonly kind: 'mark'; readonly mark: 'light' | 'horizon' | 'waterline' | 'focal' }
 
-/** Presses a colour on the photo and pulls it elsewhere. */
-interface PullTool {
-  readonly kind: 'pull'
-  /** The hue at a place in photo px, degrees. */
-  hueAt(place: { readonly x: number; readonly y: number }): Promise<number>
-}
-
 /** Takes a colour from the photo. */
 export interface Dropper {
   readonly kind: 'dropper'
   /** What it is the colour of. */
   readonly what: string
-  /** The tones that it is read from; else the photo, or what lies beneath the selected effect. */
-  readonly tones?: GraphNode | undefined
 }
 
 /** Where the photo lies in the view: `zoom` css px per photo px, or fitted; `centre` in photo px. */

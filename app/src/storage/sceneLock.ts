@@ -26,12 +26,8 @@ async function requestLock<T>(name: string, options: LockOptions, work: (lock: o
 
 /** Tells the other tabs that a scene was saved. */
 export function announceSaved(id: string): void {
-  send({ kind: 'saved', id })
-}
-
-function send(message: SceneMessage): void {
   const open = channel()
-  open.postMessage(message)
+  open.postMessage({ kind: 'saved', id } satisfies SceneMessage)
   open.close()
 }
 
@@ -75,7 +71,8 @@ export class SceneLock {
 
   /** Asks the tab that has it to save and to hand it over; one that does not answer loses it. */
   async takeOver(): Promise<void> {
-    send({ kind: 'hand over', id: this.id })
+    // By its own channel, which does not hear itself.
+    this.messages.postMessage({ kind: 'hand over', id: this.id } satisfies SceneMessage)
     const patience = AbortSignal.timeout(PATIENCE_MS)
     const handed = await this.request({ signal: patience }).catch(() => false)
     if (!handed && !this.closed) await this.request({ steal: true })

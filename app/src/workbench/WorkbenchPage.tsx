@@ -4,14 +4,14 @@ import { useDeferredValue, type ReactNode } from 'react'
 import { HiddenHeading } from '../common/HiddenHeading'
 import { PanelBoundary } from '../common/PanelBoundary'
 import { useNarrow } from '../common/useNarrow'
-import { useOpenScene } from '../scene/SceneRoute'
+import { SourceContext, useOpenScene } from '../scene/openSceneContext'
 import { useScene, useSelectedOwner } from '../scene/sceneStore'
 import { DepthLine } from './depthLine/DepthLine'
 import { LookOffers } from './depthLine/LookOffers'
 import { StepsPanel } from './steps/StepsPanel'
 import { TopBar } from './topBar/TopBar'
 import { useCommands } from './topBar/useCommands'
-import { usePictureSource } from './usePictureSource'
+import { usePictureSource } from './pictures/usePictureSource'
 import { PhotoView } from './view/PhotoView'
 import { WatchColumn } from './watch/WatchColumn'
 
@@ -32,7 +32,6 @@ const overThePhoto = { gridArea: '2 / 1 / 3 / -1', minHeight: 0, display: 'flex'
 /** The screen where a scene is made. */
 export function WorkbenchPage() {
   const scene = useOpenScene()
-  const { pool } = scene
   const source = usePictureSource()
   // While a dial is moved the line follows when there is time for it.
   const later = useDeferredValue(source)
@@ -48,9 +47,9 @@ export function WorkbenchPage() {
   const sourceOfWatch = later ?? source
   if (!source || !sourceOfLine || !sourceOfWatch) return null
   // A fault of one part leaves the others; another `key` tries it anew.
-  const guarded = (name: string, part: ReactNode, key = name) => (
+  const guarded = (name: string, part: ReactNode, shown: PictureSource = source, key = name) => (
     <PanelBoundary key={key} name={name} save={() => scene.save()}>
-      {part}
+      <SourceContext value={shown}>{part}</SourceContext>
     </PanelBoundary>
   )
   return (
@@ -61,17 +60,15 @@ export function WorkbenchPage() {
         </Box>
         <Box component="main" sx={{ gridArea: 'photo', display: 'flex' }}>
           <HiddenHeading level="h1">Workbench</HiddenHeading>
-          {watchOpen && !(isNarrow && hasPanel) && guarded('The watch column', <WatchColumn pool={pool} source={sourceOfWatch} />)}
-          {guarded('The picture', <PhotoView pool={pool} source={source} />)}
+          {watchOpen && !(isNarrow && hasPanel) && guarded('The watch column', <WatchColumn />, sourceOfWatch)}
+          {guarded('The picture', <PhotoView />)}
         </Box>
         <Box sx={isNarrow ? overThePhoto : beside}>
-          {adding && guarded('This panel', <LookOffers pool={pool} source={source} place={adding} />, adding)}
-          {!adding &&
-            panelOpen &&
-            guarded('This panel', <StepsPanel pool={pool} source={source} owner={owner} />, panel === 'steps' ? owner?.id : panel)}
+          {adding && guarded('This panel', <LookOffers place={adding} />, source, adding)}
+          {!adding && panelOpen && guarded('This panel', <StepsPanel owner={owner} />, source, panel === 'steps' ? owner?.id : panel)}
         </Box>
       </Box>
-      {guarded('The depth line', <DepthLine pool={pool} source={sourceOfLine} folded={isNarrow && hasPanel} />)}
+      {guarded('The depth line', <DepthLine folded={isNarrow && hasPanel} />, sourceOfLine)}
     </Box>
   )
 }

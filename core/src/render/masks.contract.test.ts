@@ -7,8 +7,10 @@ import { everything } from '../../test-support/sampled'
 import { newEffect } from '../effects/newEffect'
 import type { Evaluator } from '../graph/evaluator'
 import type { Kernels } from '../graph/operation'
-import type { Mask } from '../masks/registry'
+import { maskSchemaOf, type Mask } from '../masks/registry'
+import { schemaAt } from '../model/controls'
 import type { DepthPicture } from '../model/depth'
+import { spanOf } from '../model/span'
 import type { PhotoData } from '../photo/photoData'
 import type { PictureSource } from './pictureSource'
 import { sceneGraph } from './sceneGraph'
@@ -160,5 +162,18 @@ describe('each kind of mask keeps the rendering contract', () => {
     )
     const greys = pixels.filter((_, i) => i % 4 === 0)
     expect(Math.max(...greys) - Math.min(...greys)).toBeGreaterThan(100)
+  })
+
+  it.each(Object.keys(masks))('%s: each of its numbers changes it', (name) => {
+    const drawn = (mask: Mask) => Buffer.from(renderAll(evaluator, sceneGraph(sourceWith(mask)), size, 0.5).pixels)
+    const mask = masks[name]!()
+    const before = drawn(mask)
+    const schema = maskSchemaOf(mask.kind)
+    const idle = Object.keys(schema.shape).filter((key) => {
+      const span = spanOf(schemaAt(schema, key), size)
+      return span && span.every((value) => drawn({ ...mask, [key]: Math.round(value) }).equals(before))
+    })
+    // A free curve has no steepness to be shown.
+    expect(idle).toEqual(mask.kind === 'luminosity' && mask.free ? ['steepness'] : [])
   })
 })

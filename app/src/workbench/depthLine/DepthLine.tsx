@@ -12,21 +12,19 @@ import { horizontalListSortingStrategy, SortableContext, sortableKeyboardCoordin
 import Box from '@mui/material/Box'
 import ButtonBase from '@mui/material/ButtonBase'
 import { CaretUp } from '@phosphor-icons/react/dist/csr/CaretUp'
-import { definitionOf, depthPlaces, nameOfEffect, sceneGraph, type DepthPlace, type Effect, type PictureSource } from '@welkinar/core'
-import type { RenderPool } from '@welkinar/core/pool'
+import { definitionOf, depthPlaces, nameOfEffect, sceneGraph, type DepthPlace, type Effect } from '@welkinar/core'
 import { memo, useMemo } from 'react'
 import { useScene } from '../../scene/sceneStore'
 import { ink, weight } from '../../theme'
-import { dragWords } from '../dragWords'
+import { dragWords } from '../controls/dragWords'
 import { AddEffect } from './AddEffect'
 import { EffectCard } from './EffectCard'
 import { GroupBracket } from './GroupBracket'
-import { moveEffect } from './moveEffect'
+import { moveEffect } from '../actions/moveEffect'
 import { cardWidths, placeLabels } from './places'
+import { useSource } from '../../scene/openSceneContext'
 
 interface DepthLineProps {
-  readonly pool: RenderPool
-  readonly source: PictureSource
   /** Whether it makes room for a panel in a narrow window. */
   readonly folded: boolean
 }
@@ -35,7 +33,8 @@ interface DepthLineProps {
 const keyboardCodes = { start: [KeyboardCode.Space], cancel: [KeyboardCode.Esc], end: [KeyboardCode.Space, KeyboardCode.Enter] }
 
 /** The ordered strip of effects, from far to near, standing on one line. */
-export const DepthLine = memo(function DepthLine({ pool, source, folded }: DepthLineProps) {
+export const DepthLine = memo(function DepthLine({ folded }: DepthLineProps) {
+  const source = useSource()
   const sensors = useSensors(
     useSensor(PointerSensor, { activationConstraint: { distance: 6 } }),
     useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates, keyboardCodes }),
@@ -88,7 +87,6 @@ export const DepthLine = memo(function DepthLine({ pool, source, folded }: Depth
                   const cards = members.map((effect) => (
                     <EffectCard
                       key={effect.id}
-                      pool={pool}
                       node={sceneGraph(source, { kind: 'alone', effectId: effect.id })}
                       photo={source.photo}
                       effect={effect}

@@ -2,21 +2,19 @@ import { useSortable } from '@dnd-kit/sortable'
 import { CSS } from '@dnd-kit/utilities'
 import Box from '@mui/material/Box'
 import { definitionOf, nameOfEffect, type Effect, type GraphNode, type PictureSource } from '@welkinar/core'
-import type { RenderPool } from '@welkinar/core/pool'
 import { memo, useEffect, useRef, type KeyboardEvent } from 'react'
 import { ActionMenu, type Action } from '../../common/ActionMenu'
 import { changeEffect, select as selectOwner, useScene } from '../../scene/sceneStore'
 import { ink } from '../../theme'
-import { copyLook, pasteLook } from '../copyLook'
-import { hasSameLook, LookPicture } from '../LookPicture'
-import { reflect } from '../reflect'
-import { duplicate } from './duplicate'
-import { groupEffect, joinGroup } from './groups'
-import { stepEffect } from './moveEffect'
-import { removeEffect } from './removeEffect'
+import { copyLook, pasteLook } from '../actions/copyLook'
+import { hasSameLook, LookPicture } from '../pictures/LookPicture'
+import { reflect } from '../actions/reflect'
+import { duplicate } from '../actions/duplicate'
+import { groupEffect, joinGroup } from '../actions/groups'
+import { stepEffect } from '../actions/moveEffect'
+import { removeEffect } from '../actions/removeEffect'
 
 interface EffectCardProps {
-  readonly pool: RenderPool
   /** What the effect alone contributes. */
   readonly node: GraphNode
   readonly photo: PictureSource['photo']
@@ -27,7 +25,7 @@ interface EffectCardProps {
 const LINE_AT = 52
 
 /** One effect on the depth line: what it alone contributes, on black, standing on the line; its name beneath. */
-export const EffectCard = memo(function EffectCard({ pool, node, photo, effect, width }: EffectCardProps) {
+export const EffectCard = memo(function EffectCard({ node, photo, effect, width }: EffectCardProps) {
   const selected = useScene((state) => state.selectedId === effect.id && state.panel === 'steps')
   const { attributes, listeners, setNodeRef, transform, transition, isDragging } = useSortable({ id: effect.id })
   const card = useRef<HTMLElement>(null)
@@ -77,15 +75,7 @@ export const EffectCard = memo(function EffectCard({ pool, node, photo, effect, 
           '&:focus-visible': { outline: `3px solid ${ink.accent}` },
         }}
       >
-        <LookPicture
-          pool={pool}
-          node={node}
-          photo={photo}
-          width={width}
-          height={height}
-          part={shownPart}
-          label={`${label} alone, on black`}
-        />
+        <LookPicture node={node} photo={photo} width={width} height={height} part={shownPart} label={`${label} alone, on black`} />
       </Box>
       <Box sx={{ position: 'relative', top: LINE_AT + 1, display: 'flex', alignItems: 'center', gap: '5px' }}>
         {/* Where there is no room for both, the amount falls into the second line, which is not seen. */}

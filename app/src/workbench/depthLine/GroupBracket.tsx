@@ -5,7 +5,7 @@ import type { ReactNode } from 'react'
 import { ActionMenu } from '../../common/ActionMenu'
 import { changeOwner, select, useScene } from '../../scene/sceneStore'
 import { ink, weight } from '../../theme'
-import { removeGroup, ungroup } from './groups'
+import { removeGroup, ungroup } from '../actions/groups'
 
 /** What stands beside the name in its line, and about how wide a letter is, px; a long name is cut. */
 const BESIDE_NAME = 116

@@ -13,24 +13,21 @@ import {
   type DepthPlace,
   type Effect,
   type EffectKind,
-  type PictureSource,
   type Scene,
 } from '@welkinar/core'
-import type { RenderPool } from '@welkinar/core/pool'
 import { useEffect, useMemo, useState } from 'react'
 import { keepChoice, keptChoice } from '../../common/keptChoice'
 import { select, useScene } from '../../scene/sceneStore'
 import { ink, PANEL_WIDTH, weight } from '../../theme'
-import { LookPicture } from '../LookPicture'
+import { LookPicture } from '../pictures/LookPicture'
 import { KindChoice } from './KindChoice'
 import { noteKind } from './lastKinds'
-import { insertEffect } from './moveEffect'
+import { insertEffect } from '../actions/moveEffect'
 import { offers, search, type Offer } from './offers'
 import { placeLabels } from './places'
+import { useSource } from '../../scene/openSceneContext'
 
 interface LookOffersProps {
-  readonly pool: RenderPool
-  readonly source: PictureSource
   readonly place: DepthPlace
 }
 
@@ -54,7 +51,7 @@ const PICTURE = { width: 138, height: 92 }
 const close = () => useScene.getState().set({ adding: undefined })
 
 /** The kinds above, the starting looks of one of them as pictures on the photo. What is pointed at is tried in the view; only what is chosen is added. */
-export function LookOffers({ pool, source, place }: LookOffersProps) {
+export function LookOffers({ place }: LookOffersProps) {
   const [kind, setKind] = useState(usualKinds[place])
   const [typed, setTyped] = useState('')
   const [patternOnly, setPatternOnly] = useState(() => keptChoice(PATTERN_ONLY) === 'pattern')
@@ -129,7 +126,7 @@ export function LookOffers({ pool, source, place }: LookOffersProps) {
       >
         {shown.length === 0 && <Box sx={{ color: ink.secondary, gridColumn: '1 / -1' }}>Nothing found. Try another word.</Box>}
         {shown.map((offer) => (
-          <Look key={`${offer.kind} ${offer.look}`} {...{ pool, source, place, offer, patternOnly }} withKind={typed.trim() !== ''} />
+          <Look key={`${offer.kind} ${offer.look}`} {...{ place, offer, patternOnly }} withKind={typed.trim() !== ''} />
         ))}
       </Box>
     </Box>
@@ -143,7 +140,8 @@ interface LookProps extends LookOffersProps {
 }
 
 /** One look: a picture of the photo with it, or of its pattern alone. */
-function Look({ pool, source, place, offer, patternOnly, withKind }: LookProps) {
+function Look({ place, offer, patternOnly, withKind }: LookProps) {
+  const source = useSource()
   const { kind, look, name, label } = offer
   const { photo, marks, groundwork } = source
   const effect = useMemo(
@@ -179,7 +177,6 @@ function Look({ pool, source, place, offer, patternOnly, withKind }: LookProps) 
       }}
     >
       <LookPicture
-        pool={pool}
         node={node}
         photo={photo}
         {...(patternOnly ? {} : { frame: frameOfSource(source) })}

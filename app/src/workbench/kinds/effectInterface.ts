@@ -1,14 +1,11 @@
-import type { EffectKind, PictureSource } from '@welkinar/core'
-import type { RenderPool } from '@welkinar/core/pool'
+import type { EffectKind } from '@welkinar/core'
 import type { ReactNode } from 'react'
 import type { EffectOf } from '../../scene/sceneStore'
 import type { PhotoTool } from '../../scene/viewState'
-import type { ViewPort } from '../view/viewPort'
+import type { ViewPort } from '../onPhoto/viewPort'
 
 /** What a panel in the steps of an effect gets. */
 export interface EffectPanelProps<K extends EffectKind = EffectKind> {
-  readonly pool: RenderPool
-  readonly source: PictureSource
   readonly effect: EffectOf<K>
 }
 

@@ -1,16 +1,17 @@
-import { noMarks, type PictureSource } from '@welkinar/core'
+import { noMarks } from '@welkinar/core'
 import { Choice } from '../../common/Choice'
+import { useSource } from '../../scene/openSceneContext'
 
 const OWN = 'own'
 
 interface LevelChoiceProps {
-  readonly source: PictureSource
   readonly value: 'horizon' | 'waterline' | null
   onChange(follows: 'horizon' | 'waterline' | null): void
 }
 
 /** The mark that a mask along a line lies on. */
-export function LevelChoice({ source, value, onChange }: LevelChoiceProps) {
+export function LevelChoice({ value, onChange }: LevelChoiceProps) {
+  const source = useSource()
   const { horizon, waterline } = source.marks ?? noMarks
   const options: (readonly [string, string])[] = []
   if (horizon) options.push(['horizon', 'The horizon'])

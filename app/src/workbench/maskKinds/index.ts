@@ -1,5 +1,5 @@
 import type { Mask, MaskKind } from '@welkinar/core'
-import { MaskNumbers } from '../steps/where/MaskNumbers'
+import { MaskNumbers } from '../controls/MaskNumbers'
 import { BandEditor } from './band/BandEditor'
 import { BandHandles } from './band/BandHandles'
 import { BrushEditor } from './brush/BrushEditor'

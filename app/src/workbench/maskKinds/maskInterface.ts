@@ -1,22 +1,10 @@
-import {
-  controlOf,
-  limitsOf,
-  maskSchemaOf,
-  nearestNumber,
-  type Mask,
-  type MaskKind,
-  type MaskListRef,
-  type PictureSource,
-} from '@welkinar/core'
-import type { RenderPool } from '@welkinar/core/pool'
+import { controlOf, limitsOf, maskSchemaOf, nearestNumber, type Mask, type MaskKind, type MaskListRef } from '@welkinar/core'
 import type { ReactNode } from 'react'
 import type { PhotoTool } from '../../scene/viewState'
-import type { ViewPort } from '../view/viewPort'
+import type { ViewPort } from '../onPhoto/viewPort'
 
 /** What the editor of a mask gets. */
 export interface MaskEditorProps<M extends Mask = Mask> {
-  readonly pool: RenderPool
-  readonly source: PictureSource
   readonly list: MaskListRef
   readonly mask: M
 }
@@ -24,14 +12,12 @@ export interface MaskEditorProps<M extends Mask = Mask> {
 /** What handles on the photo get. */
 export interface MaskHandleProps<M extends Mask = Mask> {
   readonly port: ViewPort
-  readonly source: PictureSource
   readonly list: MaskListRef
   readonly mask: M
 }
 
 /** What takes the pointer on the photo gets, while a tool is held. */
 export interface MaskSurfaceProps<M extends Mask = Mask> extends MaskHandleProps<M> {
-  readonly pool: RenderPool
   readonly tool: PhotoTool
   /** Whether the exact picture is on the screen. */
   readonly settled: boolean

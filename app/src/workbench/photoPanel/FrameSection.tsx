@@ -1,12 +1,13 @@
 import Box from '@mui/material/Box'
 import Button from '@mui/material/Button'
-import { cropScene, cropSchema, frameOfSource, horizonOf, noMarks, type PictureSource } from '@welkinar/core'
+import { cropScene, cropSchema, frameOfSource, horizonOf, noMarks } from '@welkinar/core'
 import { Choice } from '../../common/Choice'
-import { SchemaNumber } from '../../common/SchemaNumber'
+import { SchemaNumber } from '../controls/SchemaNumber'
 import { useScene } from '../../scene/sceneStore'
 import { ink } from '../../theme'
-import { Section } from '../scenePanel/Section'
-import { cropOf, setShape, setTurn } from './cropping'
+import { Section } from '../controls/Section'
+import { cropOf, setShape, setTurn } from '../actions/cropping'
+import { useSource } from '../../scene/openSceneContext'
 
 const shapes: readonly (readonly [string, string, number | undefined])[] = [
   ['free', 'Free', undefined],
@@ -24,7 +25,8 @@ const shapes: readonly (readonly [string, string, number | undefined])[] = [
 ]
 
 /** Crop and straighten. */
-export function FrameSection({ source }: { readonly source: PictureSource }) {
+export function FrameSection() {
+  const source = useSource()
   const tool = useScene((state) => state.tool?.kind)
   const cropShape = useScene((state) => state.cropShape)
   const { photo } = source

@@ -1,19 +1,20 @@
-import Box from '@mui/material/Box'
-import { noGroundwork, noiseSchema, type PictureSource } from '@welkinar/core'
-import { SchemaNumber } from '../../common/SchemaNumber'
+import { noGroundwork, noiseSchema } from '@welkinar/core'
+import { SchemaNumber } from '../controls/SchemaNumber'
 import { useScene } from '../../scene/sceneStore'
-import { Hint, Section } from '../scenePanel/Section'
-import { twoColumns } from '../steps/FieldControls'
+import { Hint, Section } from '../controls/Section'
+import { useSource } from '../../scene/openSceneContext'
+import { TwoColumns } from '../../common/TwoColumns'
 
 const kinds = ['luminance', 'colour'] as const
 
 /** Noise that is taken out of the photo. */
-export function NoiseSection({ source }: { readonly source: PictureSource }) {
+export function NoiseSection() {
+  const source = useSource()
   const { noise } = source.groundwork ?? noGroundwork
   const { change } = useScene.getState()
   return (
     <Section title="Noise">
-      <Box sx={twoColumns}>
+      <TwoColumns>
         {kinds.map((kind) => (
           <SchemaNumber
             key={kind}
@@ -25,7 +26,7 @@ export function NoiseSection({ source }: { readonly source: PictureSource }) {
             }
           />
         ))}
-      </Box>
+      </TwoColumns>
       <Hint>Judge it pixel for pixel: Q shows the photo at 1:1.</Hint>
     </Section>
   )

@@ -1,6 +1,5 @@
 import Box from '@mui/material/Box'
 import Button from '@mui/material/Button'
-import type { PictureSource } from '@welkinar/core'
 import { useScene } from '../../scene/sceneStore'
 import { FrameSection } from './FrameSection'
 import { NoiseSection } from './NoiseSection'
@@ -8,12 +7,8 @@ import { RepairSection } from './RepairSection'
 import { ToneSection } from './ToneSection'
 import { weight } from '../../theme'
 
-interface PhotoPanelProps {
-  readonly source: PictureSource
-}
-
 /** What is done to the photo itself before all effects: its frame, spots in it, its light and colour, its noise. */
-export function PhotoPanel({ source }: PhotoPanelProps) {
+export function PhotoPanel() {
   return (
     <>
       <Box sx={{ px: 4, pt: 4, pb: 3, display: 'flex', alignItems: 'baseline', gap: 2 }}>
@@ -24,10 +19,10 @@ export function PhotoPanel({ source }: PhotoPanelProps) {
           Done
         </Button>
       </Box>
-      <FrameSection source={source} />
-      <ToneSection source={source} />
-      <RepairSection source={source} />
-      <NoiseSection source={source} />
+      <FrameSection />
+      <ToneSection />
+      <RepairSection />
+      <NoiseSection />
     </>
   )
 }

@@ -1,20 +1,22 @@
 import Box from '@mui/material/Box'
 import Button from '@mui/material/Button'
-import { choiceOf, repairSchema, type PictureSource, type Repair } from '@welkinar/core'
+import { choiceOf, repairSchema, type Repair } from '@welkinar/core'
 import { Choice } from '../../common/Choice'
-import { SchemaNumber } from '../../common/SchemaNumber'
+import { SchemaNumber } from '../controls/SchemaNumber'
 import { useScene } from '../../scene/sceneStore'
-import { Hint, Section } from '../scenePanel/Section'
-import { twoColumns } from '../steps/FieldControls'
-import { ToolButton } from '../steps/where/ToolButton'
-import { useMending } from './mending'
-import { changeRepair, removeRepair } from './repairs'
+import { Hint, Section } from '../controls/Section'
+import { ToolButton } from '../controls/ToolButton'
+import { useMending } from '../actions/mending'
+import { changeRepair, removeRepair } from '../actions/repairs'
+import { useSource } from '../../scene/openSceneContext'
+import { TwoColumns } from '../../common/TwoColumns'
 
 const keepsChoice = choiceOf(repairSchema.shape.keeps)
 const numbers = ['radius', 'soft'] as const
 
 /** Spots that are mended. */
-export function RepairSection({ source }: { readonly source: PictureSource }) {
+export function RepairSection() {
+  const source = useSource()
   const repairs = source.groundwork?.repairs ?? []
   const chosenId = useScene((state) => state.chosenRepair)
   const nextKeeps = useMending((state) => state.keeps)
@@ -47,7 +49,7 @@ export function RepairSection({ source }: { readonly source: PictureSource }) {
       )}
       {chosen && !held && (
         <>
-          <Box sx={twoColumns}>
+          <TwoColumns>
             {numbers.map((key) => (
               <SchemaNumber
                 key={key}
@@ -57,7 +59,7 @@ export function RepairSection({ source }: { readonly source: PictureSource }) {
                 onChange={(value, gesture, label) => changeRepair(chosen.id, label, (one) => void (one[key] = value), gesture)}
               />
             ))}
-          </Box>
+          </TwoColumns>
           {keeps('What is mended', chosen.keeps, (value) => changeRepair(chosen.id, 'What is mended', (one) => void (one.keeps = value)))}
           <Button variant="text" onClick={() => removeRepair(chosen.id)} sx={{ justifySelf: 'start' }}>
             Remove spot {index + 1}

@@ -1,4 +1,3 @@
-import Box from '@mui/material/Box'
 import Button from '@mui/material/Button'
 import {
   adjustControls,
@@ -15,11 +14,12 @@ import {
 } from '@welkinar/core'
 import { original } from 'immer'
 import { useMemo } from 'react'
-import { DropperButton } from '../../common/ColourField'
-import { SchemaNumber } from '../../common/SchemaNumber'
+import { DropperButton } from '../controls/ColourField'
+import { SchemaNumber } from '../controls/SchemaNumber'
 import { useScene } from '../../scene/sceneStore'
-import { Section } from '../scenePanel/Section'
-import { twoColumns } from '../steps/FieldControls'
+import { Section } from '../controls/Section'
+import { useSource } from '../../scene/openSceneContext'
+import { TwoColumns } from '../../common/TwoColumns'
 
 const light = ['blacks', 'shadows', 'midtones', 'highlights', 'whites', 'contrast', 'exposure'].map((key) => `pattern.${key}`)
 const balance = ['warmth', 'tint'].map((key) => `shape.${key}`)
@@ -27,7 +27,8 @@ const colour = ['saturation', 'vibrance'].map((key) => `shape.${key}`)
 const detail = ['fine', 'fineRadius', 'broad', 'broadRadius'].map((key) => `shape.${key}`)
 
 /** Light and colour of the photo, under all effects. */
-export function ToneSection({ source }: { readonly source: PictureSource }) {
+export function ToneSection() {
+  const source = useSource()
   const { photo, groundwork } = source
   const start = useMemo(() => startingTone(photo), [photo])
   const tone = groundwork?.tone ?? start
@@ -66,7 +67,7 @@ export function ToneSection({ source }: { readonly source: PictureSource }) {
           />
         }
       >
-        <Box sx={twoColumns}>{controls(balance)}</Box>
+        <TwoColumns>{controls(balance)}</TwoColumns>
       </Section>
       <Section
         title="Light and dark"
@@ -81,10 +82,10 @@ export function ToneSection({ source }: { readonly source: PictureSource }) {
           )
         }
       >
-        <Box sx={twoColumns}>{controls(light)}</Box>
+        <TwoColumns>{controls(light)}</TwoColumns>
       </Section>
       <Section title="Colour and detail">
-        <Box sx={twoColumns}>{controls([...colour, ...detail])}</Box>
+        <TwoColumns>{controls([...colour, ...detail])}</TwoColumns>
       </Section>
     </>
   )

@@ -4,25 +4,22 @@ import FormControlLabel from '@mui/material/FormControlLabel'
 import Switch from '@mui/material/Switch'
 import type { controlOf } from '@welkinar/core'
 import { depthSchema, groundSchema, hazeMarkSchema, knowsDistance, noMarks, type DepthPicture, type PictureSource } from '@welkinar/core'
-import type { RenderPool } from '@welkinar/core/pool'
 import { Choice } from '../../common/Choice'
-import { SchemaNumber } from '../../common/SchemaNumber'
+import { SchemaNumber } from '../controls/SchemaNumber'
 import { showNotice, showProblem } from '../../common/notices'
 import { useScene } from '../../scene/sceneStore'
-import { importPicture } from '../importPicture'
-import { ToolButton } from '../steps/where/ToolButton'
+import { importPicture } from '../actions/importPicture'
+import { ToolButton } from '../controls/ToolButton'
 import { DistancePicture } from './DistancePicture'
 import { RegionRow } from './RegionRow'
-import { Hint, Section } from './Section'
+import { Hint, Section } from '../controls/Section'
 import { weight } from '../../theme'
-
-interface DepthSectionProps {
-  readonly pool: RenderPool
-  readonly source: PictureSource
-}
+import { useSource } from '../../scene/openSceneContext'
+import { TwoColumns } from '../../common/TwoColumns'
 
 /** How far away things are: from the horizon, a grey picture, outlined regions, or haze. */
-export function DepthSection({ pool, source }: DepthSectionProps) {
+export function DepthSection() {
+  const source = useSource()
   const { depth, photo } = source
   const { change } = useScene.getState()
   const choose = () => {
@@ -49,10 +46,10 @@ export function DepthSection({ pool, source }: DepthSectionProps) {
       }
     >
       <Hint>{depthInWords(source)}</Hint>
-      {knowsDistance(source.marks ?? noMarks, depth) && <DistancePicture pool={pool} source={source} />}
+      {knowsDistance(source.marks ?? noMarks, depth) && <DistancePicture />}
       {depth && <DepthControls depth={depth} />}
-      {!depth && <EstimateControls source={source} />}
-      {!depth && !haze && horizon && <GroundControls source={source} />}
+      {!depth && <EstimateControls />}
+      {!depth && !haze && horizon && <GroundControls />}
       <Box sx={{ display: 'flex', alignItems: 'center', minHeight: 32 }}>
         <Box component="h4" sx={{ m: 0, flex: 1, fontSize: 13, fontWeight: weight.strong }}>
           Regions
@@ -78,7 +75,8 @@ function depthInWords({ depth, marks = noMarks }: PictureSource): string {
 }
 
 /** Camera height and focal length, which make distances of the ground under the horizon. */
-function GroundControls({ source }: { readonly source: PictureSource }) {
+function GroundControls() {
+  const source = useSource()
   const ground = (source.marks ?? noMarks).ground
   return (
     <MarkNumbers
@@ -97,7 +95,8 @@ function GroundControls({ source }: { readonly source: PictureSource }) {
 const HAZE_START = { visibility: 2000, air: 85 }
 
 /** Whether distances are read from haze, and from how much of it. */
-function EstimateControls({ source }: { readonly source: PictureSource }) {
+function EstimateControls() {
+  const source = useSource()
   const { haze } = source.marks ?? noMarks
   const { change } = useScene.getState()
   return (
@@ -139,7 +138,7 @@ interface MarkNumbersProps<T extends Readonly<Record<string, number>>> {
 
 function MarkNumbers<T extends Readonly<Record<string, number>>>({ schema, value, start, onChange }: MarkNumbersProps<T>) {
   return (
-    <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr', columnGap: 4, rowGap: 1 }}>
+    <TwoColumns>
       {(Object.keys(value) as (keyof T & string)[]).map((key) => (
         <SchemaNumber
           key={key}
@@ -149,7 +148,7 @@ function MarkNumbers<T extends Readonly<Record<string, number>>>({ schema, value
           onChange={(next, gesture, label) => onChange(key, `Depth: ${label}`, next, gesture)}
         />
       ))}
-    </Box>
+    </TwoColumns>
   )
 }
 
@@ -159,7 +158,7 @@ function DepthControls({ depth }: { readonly depth: DepthPicture }) {
     change(label, (scene) => void (scene.depth = { ...depth, ...part }), gesture && `depth ${gesture}`)
   return (
     <>
-      <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr', columnGap: 4, rowGap: 1 }}>
+      <TwoColumns>
         <Choice
           label="Near is"
           value={depth.near}
@@ -187,7 +186,7 @@ function DepthControls({ depth }: { readonly depth: DepthPicture }) {
             onChange={(value, gesture, label) => edit(`Depth: ${label}`, { [key]: value }, gesture)}
           />
         ))}
-      </Box>
+      </TwoColumns>
       <Button
         variant="text"
         onClick={() => change('Remove the depth picture', (scene) => void (scene.depth = null))}

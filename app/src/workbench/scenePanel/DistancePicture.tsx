@@ -5,20 +5,18 @@ import { lazy, Suspense, useEffect, useMemo, useState } from 'react'
 import { NumberControl } from '../../common/NumberControl'
 import { showProblem } from '../../common/notices'
 import { ink } from '../../theme'
-import { LookPicture } from '../LookPicture'
+import { LookPicture } from '../pictures/LookPicture'
+import { usePool, useSource } from '../../scene/openSceneContext'
 
 const DistanceProfile = lazy(() => import('./DistanceProfile'))
-
-interface DistancePictureProps {
-  readonly pool: RenderPool
-  readonly source: PictureSource
-}
 
 const WIDTH = 286
 const SAMPLES = 240
 
 /** The distances of the scene as a grey picture, and as a profile up one column of it. */
-export function DistancePicture({ pool, source }: DistancePictureProps) {
+export function DistancePicture() {
+  const pool = usePool()
+  const source = useSource()
   const [across, setAcross] = useState(50)
   const node = useMemo(() => sceneGraph(source, { kind: 'distance' }), [source])
   const metres = useDistances(pool, source, node, across)
@@ -26,14 +24,7 @@ export function DistancePicture({ pool, source }: DistancePictureProps) {
   return (
     <>
       <Box sx={{ position: 'relative', width: WIDTH, height }}>
-        <LookPicture
-          pool={pool}
-          node={node}
-          photo={source.photo}
-          width={WIDTH}
-          height={height}
-          label="Distances: near is white, far is black"
-        />
+        <LookPicture node={node} photo={source.photo} width={WIDTH} height={height} label="Distances: near is white, far is black" />
         <Box sx={{ position: 'absolute', top: 0, bottom: 0, left: `${across}%`, borderLeft: `2px solid ${ink.accent}` }} />
       </Box>
       <NumberControl

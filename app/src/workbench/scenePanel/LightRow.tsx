@@ -1,23 +1,24 @@
 import Box from '@mui/material/Box'
 import Button from '@mui/material/Button'
 import OutlinedInput from '@mui/material/OutlinedInput'
-import { hexFromRgb, lightSchema, sceneGraph, type LightMark, type PictureSource } from '@welkinar/core'
-import type { RenderPool } from '@welkinar/core/pool'
-import { ColourField } from '../../common/ColourField'
-import { SchemaNumber } from '../../common/SchemaNumber'
+import { hexFromRgb, lightSchema, sceneGraph, type LightMark } from '@welkinar/core'
+import { ColourField } from '../controls/ColourField'
+import { SchemaNumber } from '../controls/SchemaNumber'
 import { showProblem } from '../../common/notices'
 import { useScene } from '../../scene/sceneStore'
 import { useNameField } from '../../common/useNameField'
 import { ink } from '../../theme'
+import { usePool, useSource } from '../../scene/openSceneContext'
+import { TwoColumns } from '../../common/TwoColumns'
 
 interface LightRowProps {
-  readonly pool: RenderPool
-  readonly source: PictureSource
   readonly light: LightMark
 }
 
 /** One light of the scene: name, colour, strength and reach. */
-export function LightRow({ pool, source, light }: LightRowProps) {
+export function LightRow({ light }: LightRowProps) {
+  const pool = usePool()
+  const source = useSource()
   const change = (label: string, edit: (light: LightMark) => void, gesture?: string) =>
     useScene.getState().change(
       label,
@@ -44,7 +45,7 @@ export function LightRow({ pool, source, light }: LightRowProps) {
         value={light.colour}
         onChange={(hex, gesture) => change('Colour of the light', (target) => void (target.colour = hex), gesture && 'colour')}
       />
-      <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr', columnGap: 4 }}>
+      <TwoColumns>
         {(['strength', 'radius'] as const).map((key) => (
           <SchemaNumber
             key={key}
@@ -54,7 +55,7 @@ export function LightRow({ pool, source, light }: LightRowProps) {
             onChange={(value, gesture, label) => change(`Light: ${label}`, (target) => void (target[key] = value), gesture)}
           />
         ))}
-      </Box>
+      </TwoColumns>
       <Box sx={{ display: 'flex', gap: 2 }}>
         <Button variant="outlined" onClick={pick}>
           Pick from the photo

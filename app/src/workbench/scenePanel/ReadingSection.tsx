@@ -2,22 +2,19 @@ import Box from '@mui/material/Box'
 import Button from '@mui/material/Button'
 import FormControlLabel from '@mui/material/FormControlLabel'
 import Switch from '@mui/material/Switch'
-import { horizonOf, noMarks, NOT_READ, waterlineOf, type PictureSource, type Reading, type Size } from '@welkinar/core'
-import type { RenderPool } from '@welkinar/core/pool'
+import { horizonOf, noMarks, NOT_READ, waterlineOf, type Reading, type Size } from '@welkinar/core'
 import type { ReactNode } from 'react'
 import { showProblem } from '../../common/notices'
 import { readByItself, readPhoto, useReading } from '../../scene/readPhoto'
 import { useScene } from '../../scene/sceneStore'
-import { markLight } from '../markLight'
-import { Hint, Section } from './Section'
-
-interface ReadingSectionProps {
-  readonly pool: RenderPool
-  readonly source: PictureSource
-}
+import { markLight } from '../actions/markLight'
+import { Hint, Section } from '../controls/Section'
+import { usePool, useSource } from '../../scene/openSceneContext'
 
 /** What Welkinar has read from the photo by itself, to take or to dismiss; a mark that is set by hand goes before it. */
-export function ReadingSection({ pool, source }: ReadingSectionProps) {
+export function ReadingSection() {
+  const pool = usePool()
+  const source = useSource()
   const { busy, byItself } = useReading()
   const marks = source.marks ?? noMarks
   const { reading } = marks

@@ -2,10 +2,11 @@ import Box from '@mui/material/Box'
 import Button from '@mui/material/Button'
 import OutlinedInput from '@mui/material/OutlinedInput'
 import { regionSchema, type RegionMark } from '@welkinar/core'
-import { SchemaNumber } from '../../common/SchemaNumber'
+import { SchemaNumber } from '../controls/SchemaNumber'
 import { useNameField } from '../../common/useNameField'
 import { ink } from '../../theme'
-import { changeRegion, removeRegion } from './regions'
+import { changeRegion, removeRegion } from '../actions/regions'
+import { TwoColumns } from '../../common/TwoColumns'
 
 const STARTS = { distance: 10, softness: 0 } as const
 
@@ -21,7 +22,7 @@ export function RegionRow({ region }: { readonly region: RegionMark }) {
           Remove
         </Button>
       </Box>
-      <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr', columnGap: 4 }}>
+      <TwoColumns>
         {(['distance', 'softness'] as const).map((key) => (
           <SchemaNumber
             key={key}
@@ -31,7 +32,7 @@ export function RegionRow({ region }: { readonly region: RegionMark }) {
             onChange={(value, gesture, label) => changeRegion(id, `Region: ${label}`, (one) => void (one[key] = value), gesture)}
           />
         ))}
-      </Box>
+      </TwoColumns>
     </Box>
   )
 }

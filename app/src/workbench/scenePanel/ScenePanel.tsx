@@ -1,23 +1,19 @@
 import Box from '@mui/material/Box'
 import Button from '@mui/material/Button'
-import { noMarks, type PictureSource } from '@welkinar/core'
-import type { RenderPool } from '@welkinar/core/pool'
+import { noMarks } from '@welkinar/core'
 import { useScene } from '../../scene/sceneStore'
 import { ink, weight } from '../../theme'
-import { ToolButton } from '../steps/where/ToolButton'
+import { ToolButton } from '../controls/ToolButton'
 import { DepthSection } from './DepthSection'
 import { LightRow } from './LightRow'
 import { LevelRow } from './LevelRow'
 import { ReadingSection } from './ReadingSection'
-import { Hint, Section } from './Section'
-
-interface ScenePanelProps {
-  readonly pool: RenderPool
-  readonly source: PictureSource
-}
+import { Hint, Section } from '../controls/Section'
+import { useSource } from '../../scene/openSceneContext'
 
 /** What the artist has read from the photo: lights, horizon, waterline, focal point, depth; and the pinned states. */
-export function ScenePanel({ pool, source }: ScenePanelProps) {
+export function ScenePanel() {
+  const source = useSource()
   const { lights, horizon, waterline, focal } = source.marks ?? noMarks
   const { change } = useScene.getState()
   return (
@@ -33,11 +29,11 @@ export function ScenePanel({ pool, source }: ScenePanelProps) {
       <Box sx={{ px: 4, pb: 3, color: ink.secondary }}>
         What is in the photo. Effects, masks and colours follow these marks, also when they move; a mark of yours goes before what was read.
       </Box>
-      <ReadingSection pool={pool} source={source} />
+      <ReadingSection />
       <Section title="Lights" action={<ToolButton tool={{ kind: 'mark', mark: 'light' }} label="Tap a light" />}>
         {lights.length === 0 && <Hint>Tap a lamp or the sun: its colour and size are read from the photo.</Hint>}
         {lights.map((light) => (
-          <LightRow key={light.id} pool={pool} source={source} light={light} />
+          <LightRow key={light.id} light={light} />
         ))}
       </Section>
       <Section title="Horizon" action={<ToolButton tool={{ kind: 'mark', mark: 'horizon' }} label={horizon ? 'Move' : 'Set'} />}>
@@ -60,7 +56,7 @@ export function ScenePanel({ pool, source }: ScenePanelProps) {
           </Button>
         )}
       </Section>
-      <DepthSection pool={pool} source={source} />
+      <DepthSection />
       <Section title="Pinned states">
         {(source.pinned ?? []).length === 0 && <Hint>Pin one at “Tones from” of a mask, so that the mask stays as it is.</Hint>}
         {(source.pinned ?? []).map(({ id, name }) => (

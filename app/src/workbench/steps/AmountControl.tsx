@@ -1,7 +1,7 @@
 import { isEffect, mixSchema, type Owner } from '@welkinar/core'
-import { SchemaNumber } from '../../common/SchemaNumber'
+import { SchemaNumber } from '../controls/SchemaNumber'
 import { changeOwner, useScene } from '../../scene/sceneStore'
-import { startingEffect } from './startingControls'
+import { startingEffect } from '../actions/startingControls'
 
 /** How much of an effect or group is mixed in. */
 export function AmountControl({ owner }: { readonly owner: Owner }) {

@@ -1,19 +1,19 @@
 import Box from '@mui/material/Box'
 import Button from '@mui/material/Button'
 import OutlinedInput from '@mui/material/OutlinedInput'
-import { colourOf, colourSchema, hexFromRgb, lightOf, noMarks, sceneGraph, type Effect, type PictureSource } from '@welkinar/core'
-import type { RenderPool } from '@welkinar/core/pool'
+import { colourOf, colourSchema, hexFromRgb, lightOf, noMarks, sceneGraph, type Effect } from '@welkinar/core'
 import { useState } from 'react'
 import { HexColorPicker, setNonce } from 'react-colorful'
-import { DropperButton } from '../../common/ColourField'
+import { DropperButton } from '../controls/ColourField'
 import { Choice } from '../../common/Choice'
-import { SchemaNumber } from '../../common/SchemaNumber'
+import { SchemaNumber } from '../controls/SchemaNumber'
 import { styleNonce } from '../../common/styleNonce'
 import { showProblem } from '../../common/notices'
 import { changeEffect } from '../../scene/sceneStore'
 import { RampEditor } from './RampEditor'
-import { startingEffect } from './startingControls'
+import { startingEffect } from '../actions/startingControls'
 import { ink } from '../../theme'
+import { usePool, useSource } from '../../scene/openSceneContext'
 
 if (styleNonce) setNonce(styleNonce)
 
@@ -24,8 +24,6 @@ const DAYLIGHT = 5600
 const RAMP = 'ramp'
 
 export interface ColourProps {
-  readonly pool: RenderPool
-  readonly source: PictureSource
   readonly effect: Effect
 }
 
@@ -35,7 +33,9 @@ interface ColourSourceProps extends ColourProps {
 }
 
 /** Where its colour comes from: a tint that is chosen, typed or measured from the photo's brightest places, a temperature, a ramp, or a light of the scene. */
-export function ColourSource({ pool, source, effect, ramped }: ColourSourceProps) {
+export function ColourSource({ effect, ramped }: ColourSourceProps) {
+  const pool = usePool()
+  const source = useSource()
   const ramp = ramped ? effect.colour.ramp : null
   const tint = hexFromRgb(colourOf(effect, source.marks))
   const lights = source.marks?.lights ?? []

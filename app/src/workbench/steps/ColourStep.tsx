@@ -4,6 +4,7 @@ import { useMemo } from 'react'
 import { changeEffect } from '../../scene/sceneStore'
 import { ColourSource, type ColourProps } from './ColourSource'
 import { BalanceEditor } from './RampEditor'
+import { useSource } from '../../scene/openSceneContext'
 
 const NO_SHIFT = { red: 0, green: 0, blue: 0 }
 
@@ -18,7 +19,8 @@ export function colourSummary(effect: Effect, { marks = noMarks }: PictureSource
 }
 
 /** The colours of an effect, as far as it has not its own. */
-export function ColourStep({ pool, source, effect }: ColourProps) {
+export function ColourStep({ effect }: ColourProps) {
+  const source = useSource()
   const counts = useMemo(() => coloursThatCount(source, effect), [source, effect])
   const { balance } = effect.colour
   const toggleBalance = () =>
@@ -27,7 +29,7 @@ export function ColourStep({ pool, source, effect }: ColourProps) {
     })
   return (
     <>
-      {counts.tint && <ColourSource pool={pool} source={source} effect={effect} ramped={counts.ramp} />}
+      {counts.tint && <ColourSource effect={effect} ramped={counts.ramp} />}
       {counts.balance && (
         <Button variant="outlined" aria-pressed={balance !== null} onClick={toggleBalance} sx={{ justifySelf: 'start' }}>
           {balance ? 'Without balance' : 'Balance its colours'}

@@ -1,15 +1,17 @@
 import Box from '@mui/material/Box'
 import Button from '@mui/material/Button'
 import OutlinedInput from '@mui/material/OutlinedInput'
-import { insideOfGroup, nameOfEffect, type Group, type PictureSource } from '@welkinar/core'
+import { insideOfGroup, nameOfEffect, type Group } from '@welkinar/core'
 import { HiddenHeading } from '../../common/HiddenHeading'
 import { useNameField } from '../../common/useNameField'
 import { changeOwner, select } from '../../scene/sceneStore'
 import { ink, weight } from '../../theme'
-import { ungroup } from '../depthLine/groups'
+import { ungroup } from '../actions/groups'
+import { useSource } from '../../scene/openSceneContext'
 
 /** Name of a group, its members, and how to take it apart. */
-export function GroupHead({ group, source }: { readonly group: Group; readonly source: PictureSource }) {
+export function GroupHead({ group }: { readonly group: Group }) {
+  const source = useSource()
   const field = useNameField(group.name, (name) => changeOwner(group.id, 'Rename group', (one) => void (one.name = name)))
   return (
     <Box sx={{ mb: 3 }}>

@@ -1,7 +1,7 @@
 import { colourSchema, type Effect } from '@welkinar/core'
-import { SchemaNumber } from '../../common/SchemaNumber'
+import { SchemaNumber } from '../controls/SchemaNumber'
 import { changeEffect, useScene } from '../../scene/sceneStore'
-import { startingEffect } from './startingControls'
+import { startingEffect } from '../actions/startingControls'
 
 /** How much the light of the scene decides how bright an effect is. */
 export function LitControl({ effect }: { readonly effect: Effect }) {

@@ -8,12 +8,11 @@ import Switch from '@mui/material/Switch'
 import Tooltip from '@mui/material/Tooltip'
 import { CaretLeft } from '@phosphor-icons/react/dist/csr/CaretLeft'
 import { CaretRight } from '@phosphor-icons/react/dist/csr/CaretRight'
-import { findOwner, modeLabels, type MixMode, type Owner, type PictureSource } from '@welkinar/core'
-import type { RenderPool } from '@welkinar/core/pool'
+import { findOwner, modeLabels, type MixMode, type Owner } from '@welkinar/core'
 import { useEffect, useState } from 'react'
 import { changeOwner, useScene } from '../../scene/sceneStore'
 import { ink } from '../../theme'
-import { modeFamilies, modeLabel, modeNamed, neighbourMode, setMode } from '../mixModes'
+import { modeFamilies, modeLabel, modeNamed, neighbourMode, setMode } from '../actions/mixModes'
 import { ClippingHistogram } from './ClippingHistogram'
 import { AmountControl } from './AmountControl'
 
@@ -22,13 +21,11 @@ export function mixSummary({ mix }: Owner): string {
 }
 
 interface MixStepProps {
-  readonly pool: RenderPool
-  readonly source: PictureSource
   readonly owner: Owner
 }
 
 /** Blend mode, amount, and whether light adds as light. The picture follows the mode that is pointed at in the list. */
-export function MixStep({ pool, source, owner }: MixStepProps) {
+export function MixStep({ owner }: MixStepProps) {
   const [open, setOpen] = useState(false)
   // The list moves the focus once more while it closes.
   useEffect(() => {
@@ -84,7 +81,7 @@ export function MixStep({ pool, source, owner }: MixStepProps) {
         slotProps={{ typography: { sx: { ml: 2 } } }}
         sx={{ ml: 0 }}
       />
-      <ClippingHistogram pool={pool} source={source} owner={owner} />
+      <ClippingHistogram owner={owner} />
     </>
   )
 }

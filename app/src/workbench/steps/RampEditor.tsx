@@ -13,8 +13,8 @@ import {
   type Effect,
   type Ramp,
 } from '@welkinar/core'
-import { ColourField } from '../../common/ColourField'
-import { SchemaNumber } from '../../common/SchemaNumber'
+import { ColourField } from '../controls/ColourField'
+import { SchemaNumber } from '../controls/SchemaNumber'
 import { NumberField } from '../../common/NumberField'
 import { changeEffect } from '../../scene/sceneStore'
 import { ink } from '../../theme'

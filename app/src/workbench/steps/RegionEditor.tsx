@@ -1,24 +1,23 @@
 import Box from '@mui/material/Box'
 import Button from '@mui/material/Button'
-import { definitionOf, maskList, type Effect, type MaskListRef, type PictureSource } from '@welkinar/core'
-import type { RenderPool } from '@welkinar/core/pool'
+import { definitionOf, maskList, type Effect, type MaskListRef } from '@welkinar/core'
 import { chosenMask, useScene } from '../../scene/sceneStore'
 import { ink, weight } from '../../theme'
 import { AddMask } from './where/AddMask'
-import { drawInstead } from './where/maskActions'
+import { drawInstead } from '../actions/maskActions'
 import { MaskEditor } from './where/MaskEditor'
 import { MaskList } from './where/MaskList'
 import { MaskViewChoice } from './where/WhereStep'
+import { useSource } from '../../scene/openSceneContext'
 
 interface RegionEditorProps {
-  readonly pool: RenderPool
-  readonly source: PictureSource
   readonly effect: Effect
   readonly step: 'pattern' | 'shape'
 }
 
 /** What an effect takes from the photo: a list of masks of its own, beside the one that says where the effect may be. */
-export function RegionEditor({ pool, source, effect, step }: RegionEditorProps) {
+export function RegionEditor({ effect, step }: RegionEditorProps) {
+  const source = useSource()
   const { region } = definitionOf(effect.kind)
   const chosenId = useScene((state) => state.chosenMaskId)
   if (region?.step !== step) return null
@@ -35,20 +34,20 @@ export function RegionEditor({ pool, source, effect, step }: RegionEditorProps) 
       {chosen ? (
         <>
           <MaskViewChoice hasMasks />
-          <MaskList source={source} list={list} chosen={chosen} />
+          <MaskList list={list} chosen={chosen} />
         </>
       ) : (
         <Box sx={{ color: ink.secondary }}>{region.hint}</Box>
       )}
       <Box sx={{ display: 'flex', gap: 2, flexWrap: 'wrap' }}>
-        <AddMask source={source} list={list} />
+        <AddMask list={list} />
         {masks && masks.masks.length > 1 && (
           <Button variant="text" onClick={() => drawInstead(source, list)}>
             Draw around it instead
           </Button>
         )}
       </Box>
-      {chosen && <MaskEditor key={chosen.id} pool={pool} source={source} list={list} mask={chosen} />}
+      {chosen && <MaskEditor key={chosen.id} list={list} mask={chosen} />}
     </Box>
   )
 }

@@ -1,15 +1,13 @@
 import Box from '@mui/material/Box'
 import ButtonBase from '@mui/material/ButtonBase'
 import { sceneGraph, type GraphNode, type PictureSource, type StepName } from '@welkinar/core'
-import type { RenderPool } from '@welkinar/core/pool'
 import { memo, useEffect, useRef, type ReactNode } from 'react'
 import { useScene } from '../../scene/sceneStore'
 import { ink, weight } from '../../theme'
-import { hasSameLook, LookPicture } from '../LookPicture'
+import { hasSameLook, LookPicture } from '../pictures/LookPicture'
+import { useSource } from '../../scene/openSceneContext'
 
 interface StepSectionProps {
-  readonly pool: RenderPool
-  readonly source: PictureSource
   /** The effect or group whose step it is. */
   readonly ownerId: string
   readonly step: StepName
@@ -22,7 +20,8 @@ interface StepSectionProps {
 }
 
 /** One step of the selected effect: a live picture of its output, and its controls when it is open. */
-export function StepSection({ source, ownerId, children, ...head }: StepSectionProps) {
+export function StepSection({ ownerId, children, ...head }: StepSectionProps) {
+  const source = useSource()
   const { step, title } = head
   const open = useScene((state) => state.openStep === step)
   const section = useRef<HTMLElement>(null)
@@ -46,14 +45,14 @@ export function StepSection({ source, ownerId, children, ...head }: StepSectionP
   )
 }
 
-interface StepHeadProps extends Omit<StepSectionProps, 'source' | 'ownerId' | 'children'> {
+interface StepHeadProps extends Omit<StepSectionProps, 'ownerId' | 'children'> {
   readonly node: GraphNode
   readonly photo: PictureSource['photo']
   readonly open: boolean
 }
 
 /** What is seen of a step also while it is shut. */
-const StepHead = memo(function StepHead({ pool, node, photo, open, step, number, title, summary, part }: StepHeadProps) {
+const StepHead = memo(function StepHead({ node, photo, open, step, number, title, summary, part }: StepHeadProps) {
   return (
     <Box component="h3" sx={{ m: 0, fontSize: 'inherit', fontWeight: weight.plain }}>
       <ButtonBase
@@ -71,7 +70,7 @@ const StepHead = memo(function StepHead({ pool, node, photo, open, step, number,
           '&:focus-visible': { outlineOffset: -2 },
         }}
       >
-        <LookPicture pool={pool} node={node} photo={photo} width={104} height={64} part={part} label={`Output of ${title}`} />
+        <LookPicture node={node} photo={photo} width={104} height={64} part={part} label={`Output of ${title}`} />
         <Box sx={{ minWidth: 0 }}>
           <Box sx={{ fontWeight: weight.strong }}>
             <Box component="span" sx={{ color: ink.secondary, mr: '5px' }}>

@@ -1,6 +1,5 @@
 import Box from '@mui/material/Box'
-import { definitionOf, isEffect, lookOf, noMarks, type Effect, type Group, type Owner, type PictureSource } from '@welkinar/core'
-import type { RenderPool } from '@welkinar/core/pool'
+import { definitionOf, isEffect, lookOf, noMarks, type Effect, type Group, type Owner } from '@welkinar/core'
 import { NameInput } from '../../common/NameInput'
 import { changeEffect, useScene } from '../../scene/sceneStore'
 import type { Panel } from '../../scene/viewState'
@@ -10,26 +9,25 @@ import { PhotoPanel } from '../photoPanel/PhotoPanel'
 import { ScenePanel } from '../scenePanel/ScenePanel'
 import { AmountControl } from './AmountControl'
 import { ColourStep, colourSummary } from './ColourStep'
-import { FieldControls } from './FieldControls'
+import { FieldControls } from '../controls/FieldControls'
 import { GroupHead } from './GroupHead'
 import { LitControl } from './LitControl'
 import { MixStep, mixSummary } from './MixStep'
 import { RegionEditor } from './RegionEditor'
-import { SchemaControl } from './SchemaControl'
+import { SchemaControl } from '../controls/SchemaControl'
 import { StepSection } from './StepSection'
 import { WhereStep } from './where/WhereStep'
 import { whereSummary } from './where/whereSummary'
+import { useSource } from '../../scene/openSceneContext'
+import { TwoColumns } from '../../common/TwoColumns'
 
 interface StepsPanelProps {
-  readonly pool: RenderPool
-  readonly source: PictureSource
   readonly owner: Owner | undefined
 }
 
 /** The selected effect or group with its steps and what each of them makes; or the scene itself. */
-export function StepsPanel({ pool, source, owner }: StepsPanelProps) {
+export function StepsPanel({ owner }: StepsPanelProps) {
   const panel = useScene((state) => state.panel)
-  const shared = { pool, source }
   return (
     <Box
       // What is shown anew is seen from its top.
@@ -39,15 +37,15 @@ export function StepsPanel({ pool, source, owner }: StepsPanelProps) {
       sx={{ width: PANEL_WIDTH, flex: 'none', overflowY: 'auto', borderLeft: `1px solid ${ink.rule}`, bgcolor: ink.paper }}
     >
       {panel === 'marks' ? (
-        <ScenePanel {...shared} />
+        <ScenePanel />
       ) : panel === 'photo' ? (
-        <PhotoPanel source={source} />
+        <PhotoPanel />
       ) : !owner ? (
         <NothingSelected />
       ) : isEffect(owner) ? (
-        <EffectSteps key={owner.id} {...shared} effect={owner} />
+        <EffectSteps key={owner.id} effect={owner} />
       ) : (
-        <GroupSteps key={owner.id} {...shared} group={owner} />
+        <GroupSteps key={owner.id} group={owner} />
       )}
     </Box>
   )
@@ -68,18 +66,17 @@ function NothingSelected() {
 }
 
 interface EffectStepsProps {
-  readonly pool: RenderPool
-  readonly source: PictureSource
   readonly effect: Effect
 }
 
-function EffectSteps({ pool, source, effect }: EffectStepsProps) {
+function EffectSteps({ effect }: EffectStepsProps) {
+  const source = useSource()
   const definition = definitionOf(effect.kind)
   const { Pattern, Shape } = interfaceOf(effect.kind)
   const summary = definition.summary(effect.controls)
   const words = definition.inWords?.(effect.controls, { ...source.photo, marks: source.marks ?? noMarks })
   // Specks are seen close up; what is large, the mask and the result as a whole.
-  const shared = { pool, source, ownerId: effect.id, part: definition.shownPart < 1 ? 0.55 * definition.shownPart : 1 }
+  const shared = { ownerId: effect.id, part: definition.shownPart < 1 ? 0.55 * definition.shownPart : 1 }
   return (
     <>
       <Box sx={{ px: 4, pt: 4, pb: 3 }}>
@@ -98,7 +95,7 @@ function EffectSteps({ pool, source, effect }: EffectStepsProps) {
             onRename={(name) => changeEffect(effect.id, 'Rename effect', (one) => void (one.name = name))}
           />
         </Box>
-        <Box role="group" aria-label="Dials" sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr', columnGap: 5, rowGap: 1 }}>
+        <TwoColumns label="Dials" gap={5}>
           {definition.dials
             .filter((path) => definition.applies?.(path, effect.controls) ?? true)
             .map((path) => (
@@ -106,55 +103,53 @@ function EffectSteps({ pool, source, effect }: EffectStepsProps) {
             ))}
           {definition.family !== 'finish' && <LitControl effect={effect} />}
           <AmountControl owner={effect} />
-        </Box>
+        </TwoColumns>
         {words && <Box sx={{ mt: 2, color: ink.secondary, '&::first-letter': { textTransform: 'uppercase' } }}>{words}</Box>}
       </Box>
       <StepSection {...shared} step="pattern" number={1} title="Pattern" summary={summary.pattern}>
         <FieldControls effect={effect} step="pattern" />
-        {Pattern && <Pattern pool={pool} source={source} effect={effect} />}
-        <RegionEditor pool={pool} source={source} effect={effect} step="pattern" />
+        {Pattern && <Pattern effect={effect} />}
+        <RegionEditor effect={effect} step="pattern" />
       </StepSection>
       <StepSection {...shared} step="shape" number={2} title="Shape" summary={summary.shape}>
         <FieldControls effect={effect} step="shape" />
-        {Shape && <Shape pool={pool} source={source} effect={effect} />}
-        <RegionEditor pool={pool} source={source} effect={effect} step="shape" />
+        {Shape && <Shape effect={effect} />}
+        <RegionEditor effect={effect} step="shape" />
       </StepSection>
       <StepSection {...shared} step="colour" number={3} title="Colour" summary={colourSummary(effect, source)}>
-        <ColourStep pool={pool} source={source} effect={effect} />
+        <ColourStep effect={effect} />
       </StepSection>
-      <SharedSteps pool={pool} source={source} owner={effect} />
+      <SharedSteps owner={effect} />
     </>
   )
 }
 
 /** A group has no pattern of its own; it has a place, a mask and an amount. */
-function GroupSteps({ pool, source, group }: { readonly pool: RenderPool; readonly source: PictureSource; readonly group: Group }) {
+function GroupSteps({ group }: { readonly group: Group }) {
   return (
     <>
       <Box sx={{ px: 4, pt: 4, pb: 3 }}>
-        <GroupHead group={group} source={source} />
+        <GroupHead group={group} />
         <AmountControl owner={group} />
       </Box>
-      <SharedSteps pool={pool} source={source} owner={group} />
+      <SharedSteps owner={group} />
     </>
   )
 }
 
 interface SharedStepsProps {
-  readonly pool: RenderPool
-  readonly source: PictureSource
   readonly owner: Owner
 }
 
-function SharedSteps({ owner, pool, source }: SharedStepsProps) {
-  const shared = { pool, source, ownerId: owner.id, part: 1 }
+function SharedSteps({ owner }: SharedStepsProps) {
+  const shared = { ownerId: owner.id, part: 1 }
   return (
     <>
       <StepSection {...shared} step="where" number={4} title="Where" summary={whereSummary(owner.where)}>
-        <WhereStep pool={pool} source={source} owner={owner} />
+        <WhereStep owner={owner} />
       </StepSection>
       <StepSection {...shared} step="mix" number={5} title="Mix" summary={mixSummary(owner)}>
-        <MixStep pool={pool} source={source} owner={owner} />
+        <MixStep owner={owner} />
       </StepSection>
     </>
   )

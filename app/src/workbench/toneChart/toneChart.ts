@@ -1,3 +1,5 @@
+import { areaOf, heightsOf } from '../../common/histogram'
+
 /** A chart of openness over tones, in its own units. */
 export const WIDTH = 288
 export const HEIGHT = 84
@@ -33,10 +35,7 @@ export function curvePath(curve: (tone: number) => number): string {
   return `M${points.join('L')}`
 }
 
-/** Heights by the square root, so that small numbers of bright pixels are seen too. */
+/** The area of a histogram; a little stays free above it. */
 export function histogramPath(bins: Uint32Array): string {
-  const heights = Array.from({ length: 64 }, (_, i) => Math.sqrt(bins.subarray(i * 4, i * 4 + 4).reduce((sum, count) => sum + count, 0)))
-  const most = Math.max(1, ...heights)
-  const points = heights.map((height, i) => `${toX((i + 0.5) / 64).toFixed(1)},${toY((0.92 * height) / most).toFixed(1)}`)
-  return `M${toX(0)},${toY(0)}L${points.join('L')}L${toX(1)},${toY(0)}Z`
+  return areaOf(heightsOf(bins), { toX, toY: (height) => toY(0.92 * height) })
 }

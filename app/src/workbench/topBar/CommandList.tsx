@@ -3,7 +3,7 @@ import Box from '@mui/material/Box'
 import Dialog from '@mui/material/Dialog'
 import TextField from '@mui/material/TextField'
 import { KeysOf } from '../../keys/KeysOf'
-import type { Command } from './commands'
+import type { Command } from '../../keys/commands'
 
 interface CommandListProps {
   readonly commands: readonly Command[]

@@ -17,14 +17,13 @@ import { NARROW } from '../../common/useNarrow'
 import { KeysDialog } from '../../keys/KeysDialog'
 import { useHint, useStrokeInWords } from '../../keys/keymap'
 import { useKeys } from '../../keys/listener'
-import { saveTrouble, useSaveState } from '../../scene/autosave'
 import { togglePanel, useScene } from '../../scene/sceneStore'
 import { isKept } from '../../storage/database'
 import type { Compare, Panel } from '../../scene/viewState'
 import { ink, weight } from '../../theme'
-import { CommandIcon } from './CommandIcon'
+import { CommandIcon } from '../../keys/CommandIcon'
 import { CommandList } from './CommandList'
-import type { Command } from './commands'
+import type { Command } from '../../keys/commands'
 import { SceneName } from './SceneName'
 import { ZoomMenu } from './ZoomMenu'
 
@@ -181,24 +180,18 @@ function CompareChoice() {
 }
 
 function SavedMark() {
-  const state = useSaveState((save) => save.state)
-  const readOnly = useScene((store) => store.readOnly)
-  const words = {
-    saved: isKept ? 'saved' : 'not kept',
-    saving: 'saving …',
-    'no room': 'not saved',
-    failed: 'not saved',
-    conflict: 'not saved',
-  }
+  const { is } = useScene((store) => store.life)
+  const saved = isKept ? 'saved' : 'not kept'
+  const words = { closed: saved, opening: saved, open: saved, saving: 'saving …', trouble: 'not saved', 'reading only': 'read only' }
   return (
     <Box
       // Only trouble is read out: it would speak at every change.
-      role={readOnly || saveTrouble(state) ? 'status' : undefined}
-      data-saved={!readOnly && state === 'saved'}
+      role={is === 'reading only' || is === 'trouble' ? 'status' : undefined}
+      data-saved={is === 'open'}
       // In a narrow window only what is not as it should be takes room.
-      sx={{ color: ink.secondary, whiteSpace: 'nowrap', ...(state === 'saved' && !readOnly && { display: { xs: 'none', lg: 'block' } }) }}
+      sx={{ color: ink.secondary, whiteSpace: 'nowrap', ...(words[is] === 'saved' && { display: { xs: 'none', lg: 'block' } }) }}
     >
-      {readOnly ? 'read only' : words[state]}
+      {words[is]}
     </Box>
   )
 }

@@ -5,7 +5,7 @@ import Box from '@mui/material/Box'
 import { useState } from 'react'
 import { useScene } from '../../scene/sceneStore'
 import { KeysOf } from '../../keys/KeysOf'
-import type { Command } from './commands'
+import type { Command } from '../../keys/commands'
 
 const entries = ['fit', 'one', 'in', 'out', 'surround']
 

@@ -15,7 +15,7 @@ import {
 import { priorities, type RenderPool, type RenderRequest } from '@welkinar/core/pool'
 import { imageOf } from '../../engine/canvasSpace'
 import { contextOf, drawPlaced, type Shown } from './shownPicture'
-import { visibleRegion, type ViewPort } from './viewPort'
+import { visibleRegion, type ViewPort } from '../onPhoto/viewPort'
 
 interface Wanted {
   readonly node: GraphNode

@@ -13,7 +13,6 @@ import {
   type PictureSource,
   type Rect,
 } from '@welkinar/core'
-import type { RenderPool } from '@welkinar/core/pool'
 import { useCallback, useEffect, useMemo, useRef, useState, type KeyboardEvent, type MouseEvent, type PointerEvent } from 'react'
 import { OpeningPicture } from '../../scene/OpeningScene'
 import { showWhileOpening, useOpeningPicture } from '../../scene/openingPicture'
@@ -22,23 +21,21 @@ import { chosenMask, editedList, useScene } from '../../scene/sceneStore'
 import { ink } from '../../theme'
 import { PictureView, type ViewTrouble } from './PictureView'
 import { CompareWith } from './CompareWith'
-import { pointerPlace, toPhoto } from './overlay/geometry'
+import { pointerPlace, toPhoto } from '../onPhoto/geometry'
 import { PhotoOverlay } from './overlay/PhotoOverlay'
 import { SplitDivider } from './SplitDivider'
 import { usePhase } from './usePhase'
 import { usePointerGestures } from './usePointerGestures'
 import { useScreenSize } from '../../common/useScreenSize'
-import { panBy, viewPortFor, zoomAbout, type ViewPort } from './viewPort'
-
-interface PhotoViewProps {
-  readonly pool: RenderPool
-  readonly source: PictureSource
-}
+import { panBy, viewPortFor, zoomAbout, type ViewPort } from '../onPhoto/viewPort'
+import { usePool, useSource } from '../../scene/openSceneContext'
 
 const ARROW_STEP = 60
 
 /** The picture on its neutral surround. */
-export function PhotoView({ pool, source }: PhotoViewProps) {
+export function PhotoView() {
+  const pool = usePool()
+  const source = useSource()
   const surface = useRef<HTMLDivElement>(null)
   const canvas = useRef<HTMLCanvasElement>(null)
   const view = useRef<PictureView>(undefined)
@@ -178,7 +175,7 @@ export function PhotoView({ pool, source }: PhotoViewProps) {
         data-read={source.marks?.reading?.method !== NOT_READ}
         style={{ width: '100%', height: '100%', display: 'block', position: 'relative', transform: mirrored ? 'scaleX(-1)' : 'none' }}
       />
-      {port && !mirrored && <PhotoOverlay pool={pool} source={source} frame={frame} port={port} settled={settled} />}
+      {port && !mirrored && <PhotoOverlay frame={frame} port={port} settled={settled} />}
       {trouble && <Trouble trouble={trouble} onAgain={() => view.current?.tryAgain()} />}
       {compare !== 'after' && <CompareWith />}
       {mirrored && <Mirrored />}

@@ -4,10 +4,10 @@ import { canvasSettings } from '../../engine/canvasSpace'
 import { renderTrouble } from '../../engine/renderTrouble'
 import type { Compare, MaskView } from '../../scene/viewState'
 import { clippedToMarks } from './clipMarks'
-import { hatchPattern } from './hatch'
+import { hatchPattern } from '../onPhoto/hatch'
 import { LookLayer } from './LookLayer'
 import { darknessToAlpha } from './shownPicture'
-import { toScreen, type ViewPort } from './viewPort'
+import { toScreen, type ViewPort } from '../onPhoto/viewPort'
 
 /** Everything that decides what the view shows. */
 export interface ViewWish {

@@ -2,7 +2,7 @@ import Box from '@mui/material/Box'
 import type { Rect } from '@welkinar/core'
 import type { KeyboardEvent, PointerEvent } from 'react'
 import { useScene } from '../../scene/sceneStore'
-import { toScreen, type ViewPort } from './viewPort'
+import { toScreen, type ViewPort } from '../onPhoto/viewPort'
 import { ink } from '../../theme'
 
 interface SplitDividerProps {

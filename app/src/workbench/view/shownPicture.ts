@@ -1,6 +1,6 @@
 import type { GraphNode, Grid, Rect } from '@welkinar/core'
 import { canvasSettings } from '../../engine/canvasSpace'
-import { toScreen, type ViewPort } from './viewPort'
+import { toScreen, type ViewPort } from '../onPhoto/viewPort'
 
 /** Pixels of a part of the photo at one scale. */
 export interface Shown {

@@ -1,7 +1,7 @@
 import type { Rect } from '@welkinar/core'
 import { useEffect, type RefObject } from 'react'
 import { useScene } from '../../scene/sceneStore'
-import { panBy, pinchBy, zoomAbout, type ViewPort } from './viewPort'
+import { panBy, pinchBy, zoomAbout, type ViewPort } from '../onPhoto/viewPort'
 
 interface Point {
   readonly x: number

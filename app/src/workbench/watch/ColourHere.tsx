@@ -1,17 +1,14 @@
 import Box from '@mui/material/Box'
-import { encodedOf, lightnessOf, linearIn, sceneGraph, workingSpaceOf, type PictureSource, type Rgb } from '@welkinar/core'
-import type { RenderPool } from '@welkinar/core/pool'
+import { encodedOf, lightnessOf, linearIn, sceneGraph, workingSpaceOf, type Rgb } from '@welkinar/core'
 import { useEffect, useMemo, useState } from 'react'
 import { useScene } from '../../scene/sceneStore'
 import { ink } from '../../theme'
-
-interface ColourHereProps {
-  readonly pool: RenderPool
-  readonly source: PictureSource
-}
+import { usePool, useSource } from '../../scene/openSceneContext'
 
 /** The colour of the picture under the pointer, and beside it that of the photo. */
-export function ColourHere({ pool, source }: ColourHereProps) {
+export function ColourHere() {
+  const pool = usePool()
+  const source = useSource()
   const at = useScene((state) => state.pointerAt)
   const [picture, photo] = useMemo(() => [sceneGraph(source), sceneGraph(source, { kind: 'photo' })] as const, [source])
   const [read, setRead] = useState<{ readonly at: typeof at; readonly colours: readonly [Rgb, Rgb] }>()

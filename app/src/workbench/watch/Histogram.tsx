@@ -1,18 +1,14 @@
 import Box from '@mui/material/Box'
 import { useQuery } from '@tanstack/react-query'
-import { sceneGraph, type PictureSource, type ToneChannel } from '@welkinar/core'
-import type { RenderPool } from '@welkinar/core/pool'
+import { sceneGraph, type ToneChannel } from '@welkinar/core'
 import { useMemo } from 'react'
+import { areaOf, heightsOf, lineOf, wholeChart } from '../../common/histogram'
 import { channel, chartFrame, ink } from '../../theme'
-
-interface HistogramProps {
-  readonly pool: RenderPool
-  readonly source: PictureSource
-}
+import { usePool, useSource } from '../../scene/openSceneContext'
 
 const WIDTH = 180
 const HEIGHT = 84
-const COLUMNS = 64
+const chart = wholeChart(WIDTH, HEIGHT)
 const channels: readonly ToneChannel[] = ['encodedLuma', 'red', 'green', 'blue']
 /** What each is drawn with; a dash of its own tells them apart too. */
 const lines = [
@@ -22,7 +18,9 @@ const lines = [
 ] as const
 
 /** How often each tone occurs in the picture: luma as an area, the channels as lines. */
-export function Histogram({ pool, source }: HistogramProps) {
+export function Histogram() {
+  const pool = usePool()
+  const source = useSource()
   const node = useMemo(() => sceneGraph(source), [source])
   const { data } = useQuery({
     queryKey: ['histogram', node.key, source.photo.id],
@@ -42,11 +40,11 @@ export function Histogram({ pool, source }: HistogramProps) {
       data-ready={heights !== undefined}
       sx={chartFrame}
     >
-      {heights?.[0] && <path d={`M0,${HEIGHT}L${points(heights[0], most)}L${WIDTH},${HEIGHT}Z`} fill={ink.chart} />}
+      {heights?.[0] && <path d={areaOf(heights[0], chart, most)} fill={ink.chart} />}
       {heights?.slice(1).map((channel, i) => (
         <path
           key={lines[i]?.name}
-          d={`M${points(channel, most)}`}
+          d={`M${lineOf(channel, chart, most)}`}
           fill="none"
           stroke={lines[i]?.colour}
           strokeDasharray={lines[i]?.dash}
@@ -55,18 +53,4 @@ export function Histogram({ pool, source }: HistogramProps) {
       ))}
     </Box>
   )
-}
-
-/** By the square root, so that small numbers of bright pixels are seen too. */
-function heightsOf(bins: Uint32Array): number[] {
-  const share = bins.length / COLUMNS
-  return Array.from({ length: COLUMNS }, (_, i) =>
-    Math.sqrt(bins.subarray(i * share, (i + 1) * share).reduce((sum, count) => sum + count, 0)),
-  )
-}
-
-function points(heights: readonly number[], most: number): string {
-  return heights
-    .map((height, i) => `${((WIDTH * (i + 0.5)) / COLUMNS).toFixed(1)},${(HEIGHT - 0.94 * HEIGHT * Math.min(1, height / most)).toFixed(1)}`)
-    .join('L')
 }

@@ -1,22 +1,18 @@
 import Box from '@mui/material/Box'
 import ToggleButton from '@mui/material/ToggleButton'
-import { frameOfSource, sceneSchema, type PictureSource } from '@welkinar/core'
-import type { RenderPool } from '@welkinar/core/pool'
-import { SchemaNumber } from '../../common/SchemaNumber'
+import { frameOfSource, sceneSchema } from '@welkinar/core'
+import { SchemaNumber } from '../controls/SchemaNumber'
 import { useHint } from '../../keys/keymap'
 import { useScene } from '../../scene/sceneStore'
 import { ink } from '../../theme'
 import { ColourHere } from './ColourHere'
 import { Histogram } from './Histogram'
 import { Watchpoints } from './Watchpoints'
-
-interface WatchColumnProps {
-  readonly pool: RenderPool
-  readonly source: PictureSource
-}
+import { useSource } from '../../scene/openSceneContext'
 
 /** What is looked at while the picture is made: its tones, what is clipped, the colour under the pointer, places pixel for pixel, and the picture mirrored or in turn with the photo. */
-export function WatchColumn({ pool, source }: WatchColumnProps) {
+export function WatchColumn() {
+  const source = useSource()
   const marksClipped = useScene((state) => state.marksClipped)
   const mirrored = useScene((state) => state.mirrored)
   const blinking = useScene((state) => state.blinking)
@@ -38,7 +34,7 @@ export function WatchColumn({ pool, source }: WatchColumnProps) {
         alignContent: 'start',
       }}
     >
-      <Histogram pool={pool} source={source} />
+      <Histogram />
       <Toggle
         on={marksClipped}
         onChange={(on) => set({ marksClipped: on })}
@@ -46,8 +42,8 @@ export function WatchColumn({ pool, source }: WatchColumnProps) {
       >
         Mark what clips
       </Toggle>
-      <ColourHere pool={pool} source={source} />
-      <Watchpoints pool={pool} source={source} />
+      <ColourHere />
+      <Watchpoints />
       <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr', gap: 2 }}>
         <Toggle
           on={mirrored}

@@ -4,23 +4,20 @@ import ButtonBase from '@mui/material/ButtonBase'
 import IconButton from '@mui/material/IconButton'
 import { X } from '@phosphor-icons/react/dist/csr/X'
 import { frameOfSource, sceneGraph, turnedPlaceOf, type PictureSource, type Size, type Watchpoint } from '@welkinar/core'
-import type { RenderPool } from '@welkinar/core/pool'
 import { useMemo } from 'react'
 import { useScene } from '../../scene/sceneStore'
 import { ink, weight } from '../../theme'
-import { LookPicture } from '../LookPicture'
-import { ToolButton } from '../steps/where/ToolButton'
-
-interface WatchpointsProps {
-  readonly pool: RenderPool
-  readonly source: PictureSource
-}
+import { LookPicture } from '../pictures/LookPicture'
+import { ToolButton } from '../controls/ToolButton'
+import { usePool, useSource } from '../../scene/openSceneContext'
 
 /** Css px of a lens; two lie side by side. */
 const SIDE = 90
 
 /** Places that stay in sight pixel for pixel, before and after. */
-export function Watchpoints({ pool, source }: WatchpointsProps) {
+export function Watchpoints() {
+  const pool = usePool()
+  const source = useSource()
   const watchpoints = useScene((state) => state.history?.scene.watchpoints)
   const [after, before] = useMemo(() => [sceneGraph(source), sceneGraph(source, { kind: 'photo' })] as const, [source])
   return (

@@ -153,6 +153,34 @@ describe('photos with a colour profile', () => {
     )
   })
 
+  // ISO/IEC 14496-12, 12.1.5, with the numbers of ITU-T H.273; Display-P3 of CSS Color 4 by culori.
+  it('that stand in an AVIF in numbers are converted, and that of sRGB changes nothing', async () => {
+    const file = await asBytes(picture().avif({ lossless: true, effort: 0 }))
+    const at = Buffer.from(file).indexOf('nclx')
+    const saying = (primaries: number): Uint8Array => {
+      const bytes = file.slice()
+      new DataView(bytes.buffer).setUint16(at + 4, primaries)
+      return bytes
+    }
+    expect(at).toBeGreaterThan(0)
+    const { rgb: bare } = await opened(file, null)
+    const usual = await opened(saying(1))
+    expect(usual.notices).toEqual([])
+    expect(Buffer.from(usual.rgb).equals(Buffer.from(bare))).toBe(true)
+    const { rgb } = await opened(saying(12))
+    const toSrgb = converter('rgb')
+    let compared = 0
+    for (let i = 0; i < bare.length; i += 3) {
+      const [r, g, b] = [0, 1, 2].map((k) => bare[i + k]! / 255) as [number, number, number]
+      const wanted = toSrgb({ mode: 'p3', r, g, b }) as Rgb
+      const channels = [wanted.r, wanted.g, wanted.b]
+      if (channels.some((v) => v < 0.02 || v > 0.98)) continue
+      compared++
+      channels.forEach((v, k) => expect(Math.abs(rgb[i + k]! - 255 * v)).toBeLessThan(1.5))
+    }
+    expect(compared).toBeGreaterThan(200)
+  })
+
   it('that are sRGB in a JPEG change nothing, and are not taken for wide', async () => {
     const bright = codes.map((code, i) => (i % 3 === Math.floor(i / 3) % 3 ? 255 : code % 9))
     const made = sharp(bright, { raw: { width, height, channels: 3 } })

@@ -84,7 +84,7 @@ const pattern = z.strictObject({
 const shape = z.strictObject({
   length: lengthControl({ label: 'Length', usual: [0, 120], hard: [0, 1500], step: 0.5 }),
   angle: numberControl({
-    label: 'Angle',
+    label: 'Direction',
     unit: '°',
     usual: [45, 135],
     hard: [-360, 360],

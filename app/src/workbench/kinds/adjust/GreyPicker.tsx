@@ -1,12 +1,14 @@
 import Box from '@mui/material/Box'
 import { balanceForGrey, linearOf, sceneGraph } from '@welkinar/core'
-import { DropperButton } from '../../../common/ColourField'
+import { DropperButton } from '../../controls/ColourField'
 import { changeKind } from '../../../scene/sceneStore'
 import { ink } from '../../../theme'
 import type { EffectPanelProps } from '../effectInterface'
+import { useSource } from '../../../scene/openSceneContext'
 
 /** White balance from a place that ought to be grey. */
-export function GreyPicker({ source, effect }: EffectPanelProps<'adjust'>) {
+export function GreyPicker({ effect }: EffectPanelProps<'adjust'>) {
+  const source = useSource()
   return (
     <Box sx={{ display: 'grid', gap: 2 }}>
       <Box sx={{ justifySelf: 'start' }}>

@@ -18,14 +18,16 @@ import type { SceneChange } from '../../../scene/history'
 import { changeKind, type EffectOf } from '../../../scene/sceneStore'
 import { dropTable, keepTables, openedTables } from '../../../storage/tables'
 import { ink } from '../../../theme'
-import { PictureChoices } from '../../PictureChoices'
+import { PictureChoices } from '../../pictures/PictureChoices'
 import type { EffectPanelProps } from '../effectInterface'
+import { useSource } from '../../../scene/openSceneContext'
 
 const none: readonly ColourTable[] = []
 const own = definitionOf('colourTable').startingLooks.map(({ controls }) => (controls as EffectOf<'colourTable'>['controls']).pattern.table)
 
 /** What lies beneath through each table that is at hand, to go through them one by one; and files of others. */
-export function TablePanel({ pool, source, effect }: EffectPanelProps<'colourTable'>) {
+export function TablePanel({ effect }: EffectPanelProps<'colourTable'>) {
+  const source = useSource()
   const { table } = effect.controls.pattern
   const opened = useLiveQuery(openedTables) ?? none
   const tables = useMemo(() => {
@@ -63,7 +65,6 @@ export function TablePanel({ pool, source, effect }: EffectPanelProps<'colourTab
   return (
     <Box sx={{ display: 'grid', gap: 2 }}>
       <PictureChoices
-        pool={pool}
         photo={source.photo}
         frame={frame}
         label="Colour tables"

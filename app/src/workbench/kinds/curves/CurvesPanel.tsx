@@ -9,6 +9,7 @@ import { changeKind } from '../../../scene/sceneStore'
 import { ink, channel } from '../../../theme'
 import { CurveEditor } from '../../toneChart/CurveEditor'
 import type { EffectPanelProps } from '../effectInterface'
+import { usePool, useSource } from '../../../scene/openSceneContext'
 
 type Channel = 'all' | 'red' | 'green' | 'blue'
 
@@ -24,7 +25,9 @@ const most = listLimit(schemaAt(definitionOf('curves').controls, 'pattern.all'))
 const STEPS = 512
 
 /** The curves of all channels and of each, over the histogram of what lies beneath. */
-export function CurvesPanel({ pool, source, effect }: EffectPanelProps<'curves'>) {
+export function CurvesPanel({ effect }: EffectPanelProps<'curves'>) {
+  const pool = usePool()
+  const source = useSource()
   const [channel, setChannel] = useState<Channel>('all')
   const { label, colour, tones } = channels[channel]
   const beneath = sceneGraph(source, { kind: 'beneath', effectId: effect.id })

@@ -1,13 +1,15 @@
 import { nameOfEffect } from '@welkinar/core'
 import { Choice } from '../../../common/Choice'
 import { changeKind, type EffectOf } from '../../../scene/sceneStore'
-import { ChoosePicture } from '../../ChoosePicture'
+import { ChoosePicture } from '../../pictures/ChoosePicture'
 import type { EffectPanelProps } from '../effectInterface'
+import { useSource } from '../../../scene/openSceneContext'
 
 const NONE = 'none'
 
 /** The other effect or the picture that a custom field is made from. */
-export function FieldSource({ source, effect }: Omit<EffectPanelProps<'customField'>, 'pool'>) {
+export function FieldSource({ effect }: Omit<EffectPanelProps<'customField'>, 'pool'>) {
+  const source = useSource()
   const { pattern } = effect.controls
   const set = (label: string, part: Partial<EffectOf<'customField'>['controls']['pattern']>) =>
     changeKind('customField', effect.id, label, ({ controls }) => void Object.assign(controls.pattern, part))

@@ -19,9 +19,10 @@ import {
 import { useState } from 'react'
 import { ActionMenu } from '../../../common/ActionMenu'
 import { Choice } from '../../../common/Choice'
-import { SchemaNumber } from '../../../common/SchemaNumber'
+import { SchemaNumber } from '../../controls/SchemaNumber'
 import { changeKind, type EffectOf } from '../../../scene/sceneStore'
 import { ink, weight } from '../../../theme'
+import { TwoColumns } from '../../../common/TwoColumns'
 
 const most = listLimit(schemaAt(definitionOf('customField').controls, 'shape.steps'))?.most ?? 0
 
@@ -95,7 +96,7 @@ function OneStep({ effect, photo, step, index, count }: OneStepProps) {
           ]}
         />
       </Box>
-      <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr', columnGap: 4, rowGap: 1 }}>
+      <TwoColumns>
         {choices.map(([key, { label, options }]) => (
           <Choice
             key={key}
@@ -121,7 +122,7 @@ function OneStep({ effect, photo, step, index, count }: OneStepProps) {
             }
           />
         ))}
-      </Box>
+      </TwoColumns>
     </Box>
   )
 }

@@ -2,18 +2,20 @@ import type { EffectPanelProps } from '../effectInterface'
 import { FieldSource } from './FieldSource'
 import { FieldSteps } from './FieldSteps'
 import { StudioLink } from './StudioLink'
+import { useSource } from '../../../scene/openSceneContext'
 
 /** What a field is made from beside its numbers. */
-export function PatternPanel({ source, effect }: EffectPanelProps<'customField'>) {
+export function PatternPanel({ effect }: EffectPanelProps<'customField'>) {
   return (
     <>
-      <FieldSource source={source} effect={effect} />
+      <FieldSource effect={effect} />
       <StudioLink effectId={effect.id} />
     </>
   )
 }
 
 /** What is done to it. */
-export function ShapePanel({ source, effect }: EffectPanelProps<'customField'>) {
+export function ShapePanel({ effect }: EffectPanelProps<'customField'>) {
+  const source = useSource()
   return <FieldSteps effect={effect} photo={source.photo} />
 }

@@ -1,7 +1,7 @@
 import type { OutlineCorner } from '@welkinar/core'
 import { changeKind, type EffectOf } from '../../../scene/sceneStore'
-import { OutlineHandles } from '../../view/overlay/OutlineHandles'
-import { OutlineSurface } from '../../view/overlay/OutlineSurface'
+import { OutlineHandles } from '../../onPhoto/OutlineHandles'
+import { OutlineSurface } from '../../onPhoto/OutlineSurface'
 import type { EffectHandleProps, EffectSurfaceProps } from '../effectInterface'
 
 type Paths = EffectOf<'glowLine'>['controls']['pattern']['paths']

@@ -2,7 +2,7 @@ import Box from '@mui/material/Box'
 import Button from '@mui/material/Button'
 import { useScene } from '../../../scene/sceneStore'
 import { ink } from '../../../theme'
-import { ToolButton } from '../../steps/where/ToolButton'
+import { ToolButton } from '../../controls/ToolButton'
 import type { EffectPanelProps } from '../effectInterface'
 import { changePaths } from './PathHandles'
 

@@ -1,21 +1,18 @@
 import Box from '@mui/material/Box'
 import Button from '@mui/material/Button'
 import { hueOf, sceneGraph } from '@welkinar/core'
-import { DropperButton } from '../../../common/ColourField'
+import { DropperButton } from '../../controls/ColourField'
 import { changeKind, useScene } from '../../../scene/sceneStore'
 import { HueStrip } from '../../toneChart/HueStrip'
 import type { EffectPanelProps } from '../effectInterface'
+import { useSource } from '../../../scene/openSceneContext'
 
 /** The hues that are changed, and a tap on the photo that picks one. */
-export function HuePicker({ pool, source, effect }: EffectPanelProps<'oneHue'>) {
+export function HuePicker({ effect }: EffectPanelProps<'oneHue'>) {
+  const source = useSource()
   const { hue, width } = effect.controls.pattern
   const pulling = useScene(({ tool }) => tool?.kind === 'pull')
   const beneath = sceneGraph(source, { kind: 'beneath', effectId: effect.id })
-  const hueAt = async ({ x, y }: { readonly x: number; readonly y: number }) => {
-    const { width, height } = source.photo
-    const inside = (value: number, length: number) => Math.min(length - 1, Math.max(0, value))
-    return Math.round(hueOf(await pool.colourAt(beneath, source.photo, inside(x, width), inside(y, height))))
-  }
   return (
     <Box sx={{ display: 'grid', gap: 2 }}>
       <HueStrip hue={hue} width={width} />
@@ -30,7 +27,7 @@ export function HuePicker({ pool, source, effect }: EffectPanelProps<'oneHue'>) 
         <Button
           variant={pulling ? 'contained' : 'outlined'}
           aria-pressed={pulling}
-          onClick={() => useScene.getState().set({ tool: pulling ? undefined : { kind: 'pull', hueAt } })}
+          onClick={() => useScene.getState().set({ tool: pulling ? undefined : { kind: 'pull' } })}
         >
           Press and pull
         </Button>

@@ -1,18 +1,19 @@
 import Box from '@mui/material/Box'
+import { hueOf, sceneGraph } from '@welkinar/core'
 import { useRef, type PointerEvent } from 'react'
 import { showProblem } from '../../../common/notices'
+import { usePool, useSource } from '../../../scene/openSceneContext'
 import { changeKind } from '../../../scene/sceneStore'
-import type { PhotoTool } from '../../../scene/viewState'
-import type { EffectSurfaceProps } from '../effectInterface'
-import { limited, pointerPlace, toPhoto, type Point } from '../../view/overlay/geometry'
-import { ToolHint } from '../../view/overlay/ToolHint'
+import type { EffectHandleProps, EffectSurfaceProps } from '../effectInterface'
+import { limited, pointerPlace, toPhoto, type Point } from '../../onPhoto/geometry'
+import { ToolHint } from '../../onPhoto/ToolHint'
 
 /** Css px that the pointer goes for one per cent, or one degree. */
 const PER_STEP = 2
 
 /** A colour is pressed on the photo and pulled: to the sides its saturation changes, up and down its lightness, with Shift its hue. */
 export function PullSurface({ tool, ...props }: EffectSurfaceProps<'oneHue'>) {
-  return tool.kind === 'pull' ? <Pulling tool={tool} {...props} /> : null
+  return tool.kind === 'pull' ? <Pulling {...props} /> : null
 }
 
 interface Pull {
@@ -21,7 +22,9 @@ interface Pull {
   readonly before: { readonly shift: number; readonly saturation: number; readonly lightness: number }
 }
 
-function Pulling({ port, effect, tool }: EffectSurfaceProps<'oneHue'> & { readonly tool: Extract<PhotoTool, { kind: 'pull' }> }) {
+function Pulling({ port, effect }: EffectHandleProps<'oneHue'>) {
+  const pool = usePool()
+  const source = useSource()
   const pull = useRef<Pull>(undefined)
   const change = (gesture: string, edit: (controls: typeof effect.controls) => void) =>
     changeKind('oneHue', effect.id, 'Pull a colour', ({ controls }) => edit(controls), gesture)
@@ -33,9 +36,16 @@ function Pulling({ port, effect, tool }: EffectSurfaceProps<'oneHue'> & { readon
     const gesture = `pull ${effect.id} ${event.timeStamp}`
     const { shift, saturation, lightness } = effect.controls.shape
     pull.current = { from, gesture, before: { shift, saturation, lightness } }
-    tool
-      .hueAt(limited(toPhoto(port, from)))
-      .then((hue) => change(gesture, ({ pattern }) => void (pattern.hue = hue)))
+    const { photo } = source
+    const { x, y } = limited(toPhoto(port, from))
+    pool
+      .colourAt(
+        sceneGraph(source, { kind: 'beneath', effectId: effect.id }),
+        photo,
+        within(x, 0, photo.width - 1),
+        within(y, 0, photo.height - 1),
+      )
+      .then((colour) => change(gesture, ({ pattern }) => void (pattern.hue = Math.round(hueOf(colour)))))
       .catch((error: unknown) => showProblem(error, 'Reading the colour'))
   }
   const onPointerMove = (event: PointerEvent<HTMLElement>) => {

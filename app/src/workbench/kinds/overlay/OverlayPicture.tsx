@@ -1,5 +1,5 @@
 import { changeKind } from '../../../scene/sceneStore'
-import { ChoosePicture } from '../../ChoosePicture'
+import { ChoosePicture } from '../../pictures/ChoosePicture'
 import type { EffectPanelProps } from '../effectInterface'
 
 /** The picture that is laid over the photo. */

@@ -3,9 +3,9 @@ import ToggleButton from '@mui/material/ToggleButton'
 import ToggleButtonGroup from '@mui/material/ToggleButtonGroup'
 import { useState } from 'react'
 import { ink } from '../../../theme'
-import { twoColumns } from '../../steps/FieldControls'
-import { SchemaControl } from '../../steps/SchemaControl'
+import { SchemaControl } from '../../controls/SchemaControl'
 import type { EffectPanelProps } from '../effectInterface'
+import { TwoColumns } from '../../../common/TwoColumns'
 
 /** The layers of the drops, one at a time. */
 export function PerLayerControls({ effect }: EffectPanelProps<'rain'>) {
@@ -37,11 +37,11 @@ export function PerLayerControls({ effect }: EffectPanelProps<'rain'>) {
         </ToggleButtonGroup>
       </Box>
       {shown < used ? (
-        <Box sx={twoColumns}>
+        <TwoColumns>
           {Object.keys(layer).map((key) => (
             <SchemaControl key={key} effect={effect} path={`pattern.perLayer.${shown}.${key}`} />
           ))}
-        </Box>
+        </TwoColumns>
       ) : (
         <Box sx={{ color: ink.secondary }}>Not in use: raise Depth layers to {shown + 1}.</Box>
       )}

@@ -2,11 +2,13 @@ import { definitionOf, nameOfEffect } from '@welkinar/core'
 import { Choice } from '../../../common/Choice'
 import { changeKind } from '../../../scene/sceneStore'
 import type { EffectPanelProps } from '../effectInterface'
+import { useSource } from '../../../scene/openSceneContext'
 
 const NONE = 'none'
 
 /** Which effect a reflection mirrors. */
-export function MirroredChoice({ source, effect }: EffectPanelProps<'reflection'>) {
+export function MirroredChoice({ effect }: EffectPanelProps<'reflection'>) {
+  const source = useSource()
   const others = source.effects.filter(({ kind }) => !definitionOf(kind).madeFromEffect)
   const { of } = effect.controls.pattern
   return (

@@ -1,8 +1,8 @@
 import { within180 } from '@welkinar/core'
 import { changeKind, useScene, type EffectOf } from '../../../scene/sceneStore'
-import { angleOf, atAngle, pathThrough } from '../../view/overlay/geometry'
-import { GuideLine, Handle } from '../../view/overlay/Handle'
-import { TapSurface } from '../../view/overlay/TapSurface'
+import { angleOf, atAngle, pathThrough } from '../../onPhoto/geometry'
+import { GuideLine, Handle } from '../../onPhoto/Handle'
+import { TapSurface } from '../../onPhoto/TapSurface'
 import type { EffectHandleProps, EffectSurfaceProps } from '../effectInterface'
 
 type Sparkles = EffectOf<'sparkles'>

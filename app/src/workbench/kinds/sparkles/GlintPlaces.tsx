@@ -4,13 +4,14 @@ import { definitionOf, listLimit, sceneGraph, schemaAt } from '@welkinar/core'
 import { useState } from 'react'
 import { showNotice, showProblem } from '../../../common/notices'
 import { NumberField } from '../../../common/NumberField'
-import { SchemaNumber } from '../../../common/SchemaNumber'
+import { SchemaNumber } from '../../controls/SchemaNumber'
 import { changeKind, useScene } from '../../../scene/sceneStore'
 import { ink } from '../../../theme'
-import { twoColumns } from '../../steps/FieldControls'
-import { ToolButton } from '../../steps/where/ToolButton'
+import { ToolButton } from '../../controls/ToolButton'
 import type { EffectPanelProps } from '../effectInterface'
 import { placedGlints, type GlintPlace } from './GlintHandles'
+import { usePool, useSource } from '../../../scene/openSceneContext'
+import { TwoColumns } from '../../../common/TwoColumns'
 
 const most = listLimit(schemaAt(definitionOf('sparkles').controls, 'pattern.places'))?.most ?? 0
 /** Least distance between found glints, as a part of the longer side of the photo. */
@@ -19,7 +20,9 @@ const APART = 0.025
 const SMALLEST = 25
 
 /** Where glints are: placed by taps, or found in the photo. */
-export function GlintPlaces({ pool, source, effect }: EffectPanelProps<'sparkles'>) {
+export function GlintPlaces({ effect }: EffectPanelProps<'sparkles'>) {
+  const pool = usePool()
+  const source = useSource()
   const [wanted, setWanted] = useState(24)
   const placing = useScene((state) => state.tool?.kind === 'glints')
   const chosen = useScene((state) => state.chosenGlint)
@@ -82,7 +85,7 @@ interface ChosenGlintProps {
 /** Size and turn of one glint as numbers. */
 function ChosenGlint({ effect, glint, index }: ChosenGlintProps) {
   return (
-    <Box role="group" aria-label={`Glint ${index + 1}`} sx={twoColumns}>
+    <TwoColumns label={`Glint ${index + 1}`}>
       {(['size', 'turn'] as const).map((key) => (
         <SchemaNumber
           key={key}
@@ -100,6 +103,6 @@ function ChosenGlint({ effect, glint, index }: ChosenGlintProps) {
           }
         />
       ))}
-    </Box>
+    </TwoColumns>
   )
 }

@@ -1,11 +1,13 @@
 import { bandLine, noMarks, type BandMask } from '@welkinar/core'
 import { changeMask } from '../../../scene/sceneStore'
-import { angleOf, atAngle, pathThrough, type Point } from '../../view/overlay/geometry'
-import { GuideLine, Handle } from '../../view/overlay/Handle'
+import { angleOf, atAngle, pathThrough, type Point } from '../../onPhoto/geometry'
+import { GuideLine, Handle } from '../../onPhoto/Handle'
 import { withinLimits, type MaskHandleProps } from '../maskInterface'
+import { useSource } from '../../../scene/openSceneContext'
 
 /** Middle, turn, width and softness of a band. */
-export function BandHandles({ port, source, list, mask }: MaskHandleProps<BandMask>) {
+export function BandHandles({ port, list, mask }: MaskHandleProps<BandMask>) {
+  const source = useSource()
   const { turn, ...centre } = bandLine(mask, source.marks ?? noMarks, source.photo)
   const change = (label: string, part: Partial<BandMask>, gesture?: string) =>
     changeMask(list, mask, label, (target) => void Object.assign(target, withinLimits(mask.kind, part)), gesture)

@@ -3,18 +3,21 @@ import Button from '@mui/material/Button'
 import { brushControls, pressureUses, toleranceControl, type BrushMask } from '@welkinar/core'
 import { useEffect } from 'react'
 import { Choice } from '../../../common/Choice'
-import { SchemaNumber } from '../../../common/SchemaNumber'
+import { SchemaNumber } from '../../controls/SchemaNumber'
 import { useStrokeInWords } from '../../../keys/keymap'
 import { freshBrush, useBrush, type BrushSettings } from '../../../scene/brush'
 import { changeMask } from '../../../scene/sceneStore'
 import { ink } from '../../../theme'
 import type { MaskEditorProps } from '../maskInterface'
-import { ToolButton } from '../../steps/where/ToolButton'
+import { ToolButton } from '../../controls/ToolButton'
+import { useSource } from '../../../scene/openSceneContext'
+import { TwoColumns } from '../../../common/TwoColumns'
 
 const pressureLabels: Record<BrushSettings['pressure'], string> = { nothing: 'Nothing', size: 'Size', flow: 'Flow', both: 'Size and flow' }
 
 /** The brush that the next stroke is painted with, and what has been painted. */
-export function BrushEditor({ source, list, mask }: MaskEditorProps<BrushMask>) {
+export function BrushEditor({ list, mask }: MaskEditorProps<BrushMask>) {
+  const source = useSource()
   const brush = useBrush()
   const move = useStrokeInWords('hold-move')
   const [smaller, larger, eraser] = [useStrokeInWords('brush-smaller'), useStrokeInWords('brush-larger'), useStrokeInWords('eraser')]
@@ -52,7 +55,7 @@ export function BrushEditor({ source, list, mask }: MaskEditorProps<BrushMask>) 
           </Box>
         )}
       </Box>
-      <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr', columnGap: 4, rowGap: 1 }}>
+      <TwoColumns>
         {(['size', 'hardness', 'flow', 'level'] as const).map((key) => (
           <SchemaNumber
             key={key}
@@ -76,7 +79,7 @@ export function BrushEditor({ source, list, mask }: MaskEditorProps<BrushMask>) 
         >
           Clear
         </Button>
-      </Box>
+      </TwoColumns>
       <Box sx={{ color: ink.secondary }}>
         {brush.edges && 'It keeps to what it begins on. '}Hold Shift for straight strokes.{' '}
         {[

@@ -6,11 +6,12 @@ import { showProblem } from '../../../common/notices'
 import { useKeys } from '../../../keys/listener'
 import { useBrush } from '../../../scene/brush'
 import { changeMask } from '../../../scene/sceneStore'
-import { hatchPattern } from '../../view/hatch'
-import { pointerPlace, screenPoint, toPhoto, type Point } from '../../view/overlay/geometry'
-import type { ViewPort } from '../../view/viewPort'
+import { hatchPattern } from '../../onPhoto/hatch'
+import { pointerPlace, screenPoint, toPhoto, type Point } from '../../onPhoto/geometry'
+import type { ViewPort } from '../../onPhoto/viewPort'
 import type { MaskSurfaceProps } from '../maskInterface'
 import { StrokePoints } from './strokePoints'
+import { usePool, useSource } from '../../../scene/openSceneContext'
 
 /** Takes the pointer while a brush mask is painted. */
 export function BrushTool(props: MaskSurfaceProps<BrushMask>) {
@@ -23,7 +24,9 @@ function pressureOf(event: globalThis.PointerEvent): number {
 }
 
 /** The stroke is drawn over the picture at once; the exact picture follows when the pen is lifted. */
-function BrushSurface({ pool, source, port, list, mask, settled }: MaskSurfaceProps<BrushMask>) {
+function BrushSurface({ port, list, mask, settled }: MaskSurfaceProps<BrushMask>) {
+  const pool = usePool()
+  const source = useSource()
   const canvas = useRef<HTMLCanvasElement>(null)
   const cursor = useRef<HTMLDivElement>(null)
   const points = useRef<StrokePoints>(undefined)

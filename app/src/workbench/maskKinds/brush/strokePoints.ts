@@ -1,6 +1,6 @@
 import { MOST_STROKE_POINTS, type BrushStroke } from '@welkinar/core'
 import type { BrushSettings } from '../../../scene/brush'
-import { limited, type Point } from '../../view/overlay/geometry'
+import { limited, type Point } from '../../onPhoto/geometry'
 
 /** The stroke under the pen: points as they come, thinned to what can be seen. */
 export class StrokePoints {

@@ -1,14 +1,16 @@
 import Box from '@mui/material/Box'
 import { hueOf, maskContext, tonesOf, type ColourMask } from '@welkinar/core'
-import { DropperButton } from '../../../common/ColourField'
+import { DropperButton } from '../../controls/ColourField'
 import { changeMask } from '../../../scene/sceneStore'
 import { HueStrip } from '../../toneChart/HueStrip'
 import type { MaskEditorProps } from '../maskInterface'
-import { MaskNumbers } from '../../steps/where/MaskNumbers'
-import { TonesFrom } from '../../steps/where/TonesFrom'
+import { MaskNumbers } from '../../controls/MaskNumbers'
+import { TonesFrom } from '../../controls/TonesFrom'
+import { useSource } from '../../../scene/openSceneContext'
 
 /** A mask by hue and chroma: a strip with the hues that are open, and a tap on the photo that picks one. */
-export function ColourEditor({ source, list, mask }: MaskEditorProps<ColourMask>) {
+export function ColourEditor({ list, mask }: MaskEditorProps<ColourMask>) {
+  const source = useSource()
   return (
     <>
       <HueStrip hue={mask.hue} width={mask.width} />
@@ -19,10 +21,10 @@ export function ColourEditor({ source, list, mask }: MaskEditorProps<ColourMask>
           onTake={(_hex, colour) => changeMask(list, mask, 'Pick a hue', (target) => void (target.hue = Math.round(hueOf(colour))))}
         />
         <Box sx={{ flex: 1, minWidth: 0 }}>
-          <TonesFrom source={source} list={list} mask={mask} />
+          <TonesFrom list={list} mask={mask} />
         </Box>
       </Box>
-      <MaskNumbers source={source} list={list} mask={mask} names={['hue', 'width', 'chromaFrom', 'chromaTo', 'softness']} />
+      <MaskNumbers list={list} mask={mask} names={['hue', 'width', 'chromaFrom', 'chromaTo', 'softness']} />
     </>
   )
 }

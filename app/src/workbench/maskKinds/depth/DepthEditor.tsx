@@ -2,10 +2,12 @@ import Button from '@mui/material/Button'
 import { knowsDistance, noMarks, type DepthMask } from '@welkinar/core'
 import { useScene } from '../../../scene/sceneStore'
 import type { MaskEditorProps } from '../maskInterface'
-import { MaskNumbers } from '../../steps/where/MaskNumbers'
+import { MaskNumbers } from '../../controls/MaskNumbers'
+import { useSource } from '../../../scene/openSceneContext'
 
 /** Distances between which the mask is open; while nothing is known of distances, the way to that. */
-export function DepthEditor({ source, list, mask }: MaskEditorProps<DepthMask>) {
+export function DepthEditor({ list, mask }: MaskEditorProps<DepthMask>) {
+  const source = useSource()
   return (
     <>
       {!knowsDistance(source.marks ?? noMarks, source.depth) && (
@@ -13,7 +15,7 @@ export function DepthEditor({ source, list, mask }: MaskEditorProps<DepthMask>) 
           Give the scene a depth
         </Button>
       )}
-      <MaskNumbers source={source} list={list} mask={mask} names={['near', 'far', 'softness']} />
+      <MaskNumbers list={list} mask={mask} names={['near', 'far', 'softness']} />
     </>
   )
 }

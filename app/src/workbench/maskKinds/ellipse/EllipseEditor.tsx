@@ -1,11 +1,13 @@
 import { FOCAL_POINT, noMarks, type EllipseMask } from '@welkinar/core'
 import { changeMask } from '../../../scene/sceneStore'
-import { MaskNumbers } from '../../steps/where/MaskNumbers'
+import { MaskNumbers } from '../../controls/MaskNumbers'
 import { FollowChoice } from '../FollowChoice'
 import type { MaskEditorProps } from '../maskInterface'
+import { useSource } from '../../../scene/openSceneContext'
 
 /** An ellipse; its centre can be a scene mark. */
-export function EllipseEditor({ source, list, mask }: MaskEditorProps<EllipseMask>) {
+export function EllipseEditor({ list, mask }: MaskEditorProps<EllipseMask>) {
+  const source = useSource()
   const { lights, focal } = source.marks ?? noMarks
   const options: (readonly [string, string])[] = lights.map(({ id, name }) => [id, name])
   if (focal) options.unshift([FOCAL_POINT, 'The centre of interest'])
@@ -19,7 +21,6 @@ export function EllipseEditor({ source, list, mask }: MaskEditorProps<EllipseMas
         onChange={(follows) => changeMask(list, mask, 'Centre of the mask', (target) => void (target.follows = follows))}
       />
       <MaskNumbers
-        source={source}
         list={list}
         mask={mask}
         names={['radiusX', 'radiusY', 'turn', 'softness', ...(mask.follows === null ? ['x', 'y'] : [])]}

@@ -1,14 +1,16 @@
 import { ellipseCentre, noMarks, type EllipseMask } from '@welkinar/core'
 import { changeMask } from '../../../scene/sceneStore'
-import { toScreen, type ViewPort } from '../../view/viewPort'
-import { angleOf, atAngle, pathThrough, type Point } from '../../view/overlay/geometry'
-import { GuideLine, Handle } from '../../view/overlay/Handle'
+import { toScreen, type ViewPort } from '../../onPhoto/viewPort'
+import { angleOf, atAngle, pathThrough, type Point } from '../../onPhoto/geometry'
+import { GuideLine, Handle } from '../../onPhoto/Handle'
 import { withinLimits, type MaskHandleProps } from '../maskInterface'
+import { useSource } from '../../../scene/openSceneContext'
 
 const TURN_HANDLE_AWAY = 34
 
 /** Centre, two radii and the turn of an ellipse. Moving the centre takes it off the mark that it followed. */
-export function EllipseHandles({ port, source, list, mask }: MaskHandleProps<EllipseMask>) {
+export function EllipseHandles({ port, list, mask }: MaskHandleProps<EllipseMask>) {
+  const source = useSource()
   const centre = ellipseCentre(mask, source.marks ?? noMarks)
   const change = (label: string, part: Partial<EllipseMask>, gesture?: string) =>
     changeMask(list, mask, label, (target) => void Object.assign(target, withinLimits(mask.kind, part)), gesture)

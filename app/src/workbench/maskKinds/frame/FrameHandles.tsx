@@ -1,11 +1,13 @@
 import type { FrameMask } from '@welkinar/core'
 import { changeMask } from '../../../scene/sceneStore'
-import { pathThrough } from '../../view/overlay/geometry'
-import { GuideLine, Handle } from '../../view/overlay/Handle'
+import { pathThrough } from '../../onPhoto/geometry'
+import { GuideLine, Handle } from '../../onPhoto/Handle'
 import { withinLimits, type MaskHandleProps } from '../maskInterface'
+import { useSource } from '../../../scene/openSceneContext'
 
 /** Inset and softness from the top edge of the frame. */
-export function FrameHandles({ port, source, list, mask }: MaskHandleProps<FrameMask>) {
+export function FrameHandles({ port, list, mask }: MaskHandleProps<FrameMask>) {
+  const source = useSource()
   const { width, height } = source.photo
   const change = (label: string, part: Partial<FrameMask>, gesture?: string) =>
     changeMask(list, mask, label, (target) => void Object.assign(target, withinLimits(mask.kind, part)), gesture)

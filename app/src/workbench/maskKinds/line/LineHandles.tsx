@@ -1,12 +1,14 @@
 import { lineEnds, noMarks, type LineMask } from '@welkinar/core'
 import { changeMask } from '../../../scene/sceneStore'
-import { angleOf, atAngle, pathThrough, type Point } from '../../view/overlay/geometry'
-import { GuideLine, Handle } from '../../view/overlay/Handle'
+import { angleOf, atAngle, pathThrough, type Point } from '../../onPhoto/geometry'
+import { GuideLine, Handle } from '../../onPhoto/Handle'
 import { withinLimits, type MaskHandleProps } from '../maskInterface'
 import { ink } from '../../../theme'
+import { useSource } from '../../../scene/openSceneContext'
 
 /** The two ends of the fall, and the lines that it falls between. */
-export function LineHandles({ port, source, list, mask }: MaskHandleProps<LineMask>) {
+export function LineHandles({ port, list, mask }: MaskHandleProps<LineMask>) {
+  const source = useSource()
   const { x, y, toX, toY } = lineEnds(mask, source.marks ?? noMarks, source.photo)
   const [from, to] = [
     { x, y },

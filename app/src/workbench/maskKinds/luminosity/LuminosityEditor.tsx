@@ -21,12 +21,14 @@ import { useState } from 'react'
 import { Choice } from '../../../common/Choice'
 import { changeMask } from '../../../scene/sceneStore'
 import type { MaskEditorProps } from '../maskInterface'
-import { MaskNumber } from '../../steps/where/MaskNumbers'
+import { MaskNumber } from '../../controls/MaskNumbers'
 import { ink } from '../../../theme'
 import { CurveEditor } from '../../toneChart/CurveEditor'
 import { QuickChoices } from './QuickChoices'
 import { ToneCurveEditor } from './ToneCurveEditor'
-import { TonesFrom } from '../../steps/where/TonesFrom'
+import { TonesFrom } from '../../controls/TonesFrom'
+import { usePool, useSource } from '../../../scene/openSceneContext'
+import { TwoColumns } from '../../../common/TwoColumns'
 
 const channelLabels: Record<ToneChannel, string> = {
   encodedLuma: 'Luma, encoded',
@@ -62,7 +64,9 @@ const handlesOf: Record<ToneCurve, ToneHandles | undefined> = {
 }
 
 /** A luminosity mask: its curve over the histogram of what it reads, quick choices, and its numbers. */
-export function LuminosityEditor({ pool, source, list, mask }: MaskEditorProps<LuminosityMask>) {
+export function LuminosityEditor({ list, mask }: MaskEditorProps<LuminosityMask>) {
+  const pool = usePool()
+  const source = useSource()
   const [choosing, setChoosing] = useState(false)
   const tones = tonesOf(mask, maskContext(source, list.owner))
   const histogram = useQuery({
@@ -123,11 +127,11 @@ export function LuminosityEditor({ pool, source, list, mask }: MaskEditorProps<L
           Try
         </Button>
       </Box>
-      {choosing && <QuickChoices pool={pool} source={source} list={list} mask={mask} />}
+      {choosing && <QuickChoices list={list} mask={mask} />}
       {mask.free && <Box sx={{ color: ink.secondary }}>Press the chart for a point, drag it; a double press takes it out.</Box>}
       <Box sx={{ display: mask.free ? 'none' : 'flex', gap: 1, alignItems: 'end' }}>
         <Box sx={{ flex: 1 }}>
-          <MaskNumber source={source} list={list} mask={mask} name="steepness" />
+          <MaskNumber list={list} mask={mask} name="steepness" />
         </Box>
         <Button variant="outlined" onClick={() => steeper(-1)}>
           Wider
@@ -136,15 +140,15 @@ export function LuminosityEditor({ pool, source, list, mask }: MaskEditorProps<L
           Tighter
         </Button>
       </Box>
-      <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr', columnGap: 3 }}>
-        <TonesFrom source={source} list={list} mask={mask} />
+      <TwoColumns gap={3}>
+        <TonesFrom list={list} mask={mask} />
         <Choice
           label="Channel"
           value={mask.channel}
           options={toneChannels.map((channel) => [channel, channelLabels[channel]])}
           onChange={(value) => change('Mask: channel', (target) => void (target.channel = value as ToneChannel))}
         />
-      </Box>
+      </TwoColumns>
     </>
   )
 }

@@ -1,12 +1,10 @@
 import { sceneGraph, withMaskList, type LuminosityMask, type MaskListRef, type PictureSource, type ToneCurve } from '@welkinar/core'
-import type { RenderPool } from '@welkinar/core/pool'
 import { produce } from 'immer'
 import { changeMask, maskChange } from '../../../scene/sceneStore'
-import { PictureChoices } from '../../PictureChoices'
+import { PictureChoices } from '../../pictures/PictureChoices'
+import { useSource } from '../../../scene/openSceneContext'
 
 interface QuickChoicesProps {
-  readonly pool: RenderPool
-  readonly source: PictureSource
   readonly list: MaskListRef
   readonly mask: LuminosityMask
 }
@@ -26,7 +24,8 @@ const widths: readonly { readonly steepness: number; readonly label: string }[] 
 ]
 
 /** Shadows, midtones and highlights, each from wide to tight, as pictures of the mask. */
-export function QuickChoices({ pool, source, list, mask }: QuickChoicesProps) {
+export function QuickChoices({ list, mask }: QuickChoicesProps) {
+  const source = useSource()
   const choices = rows.flatMap(({ curve, label }) =>
     widths.map(({ steepness, label: width }) => {
       const words = `${label}, ${width}`
@@ -41,7 +40,6 @@ export function QuickChoices({ pool, source, list, mask }: QuickChoicesProps) {
   )
   return (
     <PictureChoices
-      pool={pool}
       photo={source.photo}
       label="Quick choices"
       choices={choices}

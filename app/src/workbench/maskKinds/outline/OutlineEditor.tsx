@@ -4,8 +4,8 @@ import type { OutlineMask } from '@welkinar/core'
 import { changeMask, useScene } from '../../../scene/sceneStore'
 import { ink } from '../../../theme'
 import type { MaskEditorProps } from '../maskInterface'
-import { twoColumns } from '../../steps/FieldControls'
-import { ToolButton } from '../../steps/where/ToolButton'
+import { ToolButton } from '../../controls/ToolButton'
+import { TwoColumns } from '../../../common/TwoColumns'
 
 const hints = {
   corners: 'Tap for a corner, drag for a curve. Tap the first corner or press Enter to close; Esc takes the last corner back.',
@@ -19,12 +19,12 @@ export function OutlineEditor({ list, mask }: MaskEditorProps<OutlineMask>) {
   const remove = (index: number) => changeMask(list, mask, 'Remove outline', (target) => void target.paths.splice(index, 1))
   return (
     <>
-      <Box sx={{ ...twoColumns, columnGap: 2 }}>
+      <TwoColumns gap={2}>
         <ToolButton tool={{ kind: 'outline', hole: false, by: 'corners' }} label="Draw outline" />
         <ToolButton tool={{ kind: 'outline', hole: true, by: 'corners' }} label="Draw hole" />
         <ToolButton tool={{ kind: 'outline', hole: false, by: 'freehand' }} label="Outline freehand" />
         <ToolButton tool={{ kind: 'outline', hole: true, by: 'freehand' }} label="Hole freehand" />
-      </Box>
+      </TwoColumns>
       <Box sx={{ color: ink.secondary }}>{hints[drawing ?? 'none']}</Box>
       {mask.paths.map(({ hole, corners }, index) => (
         <Box key={index} sx={{ display: 'flex', alignItems: 'center', gap: 2 }}>

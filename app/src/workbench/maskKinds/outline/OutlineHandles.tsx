@@ -1,8 +1,8 @@
 import type { OutlineMask } from '@welkinar/core'
 import { changeMask } from '../../../scene/sceneStore'
-import { FreehandSurface } from '../../view/overlay/FreehandSurface'
-import { OutlineHandles } from '../../view/overlay/OutlineHandles'
-import { OutlineSurface } from '../../view/overlay/OutlineSurface'
+import { FreehandSurface } from '../../onPhoto/FreehandSurface'
+import { OutlineHandles } from '../../onPhoto/OutlineHandles'
+import { OutlineSurface } from '../../onPhoto/OutlineSurface'
 import type { MaskHandleProps, MaskSurfaceProps } from '../maskInterface'
 
 /** Corners and curve handles of the outlines of a mask. */

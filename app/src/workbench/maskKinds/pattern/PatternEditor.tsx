@@ -3,11 +3,13 @@ import type { PatternMask } from '@welkinar/core'
 import { Choice } from '../../../common/Choice'
 import { changeMask } from '../../../scene/sceneStore'
 import type { MaskEditorProps } from '../maskInterface'
+import { useSource } from '../../../scene/openSceneContext'
 
 const NONE = 'none'
 
 /** Whose pattern the mask is. */
-export function PatternEditor({ source, list, mask }: MaskEditorProps<PatternMask>) {
+export function PatternEditor({ list, mask }: MaskEditorProps<PatternMask>) {
+  const source = useSource()
   const others = source.effects.filter(({ id }) => id !== list.owner)
   const known = others.some(({ id }) => id === mask.effectId)
   return (

@@ -1,6 +1,6 @@
 import type { PictureMask } from '@welkinar/core'
 import { changeMask } from '../../../scene/sceneStore'
-import { ChoosePicture } from '../../ChoosePicture'
+import { ChoosePicture } from '../../pictures/ChoosePicture'
 import type { MaskEditorProps } from '../maskInterface'
 
 /** A grey picture from a file. */

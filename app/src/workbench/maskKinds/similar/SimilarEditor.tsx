@@ -3,12 +3,12 @@ import Button from '@mui/material/Button'
 import type { SimilarMask } from '@welkinar/core'
 import { changeMask } from '../../../scene/sceneStore'
 import type { MaskEditorProps } from '../maskInterface'
-import { MaskNumbers } from '../../steps/where/MaskNumbers'
-import { TonesFrom } from '../../steps/where/TonesFrom'
-import { ToolButton } from '../../steps/where/ToolButton'
+import { MaskNumbers } from '../../controls/MaskNumbers'
+import { TonesFrom } from '../../controls/TonesFrom'
+import { ToolButton } from '../../controls/ToolButton'
 
 /** Places that the mask grows from, and how far. */
-export function SimilarEditor({ source, list, mask }: MaskEditorProps<SimilarMask>) {
+export function SimilarEditor({ list, mask }: MaskEditorProps<SimilarMask>) {
   return (
     <>
       <Box sx={{ display: 'flex', gap: 2, alignItems: 'center' }}>
@@ -24,8 +24,8 @@ export function SimilarEditor({ source, list, mask }: MaskEditorProps<SimilarMas
           <Box key={index} aria-hidden sx={{ width: 14, height: 14, bgcolor: colour }} />
         ))}
       </Box>
-      <MaskNumbers source={source} list={list} mask={mask} names={['reachPlace', 'reachColour']} />
-      <TonesFrom source={source} list={list} mask={mask} />
+      <MaskNumbers list={list} mask={mask} names={['reachPlace', 'reachColour']} />
+      <TonesFrom list={list} mask={mask} />
     </>
   )
 }

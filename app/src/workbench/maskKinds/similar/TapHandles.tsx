@@ -1,8 +1,9 @@
 import { hexFromRgb, maskContext, tonesOf, type SimilarMask } from '@welkinar/core'
 import { changeMask } from '../../../scene/sceneStore'
-import { Handle } from '../../view/overlay/Handle'
-import { TapSurface } from '../../view/overlay/TapSurface'
+import { Handle } from '../../onPhoto/Handle'
+import { TapSurface } from '../../onPhoto/TapSurface'
 import type { MaskHandleProps, MaskSurfaceProps } from '../maskInterface'
+import { usePool, useSource } from '../../../scene/openSceneContext'
 
 /** The places that a mask grows from. */
 export function TapHandles({ port, list, mask }: MaskHandleProps<SimilarMask>) {
@@ -24,12 +25,14 @@ export function TapHandles({ port, list, mask }: MaskHandleProps<SimilarMask>) {
 }
 
 /** Takes taps on the photo: each is a place with its colour. */
-export function TapTool({ pool, source, port, list, mask, tool }: MaskSurfaceProps<SimilarMask>) {
+export function TapTool({ port, list, mask, tool }: MaskSurfaceProps<SimilarMask>) {
+  const pool = usePool()
+  const source = useSource()
   if (tool.kind !== 'tap similar') return null
   return (
     <>
       <svg width={port.width} height={port.height} style={{ position: 'absolute', inset: 0, pointerEvents: 'none' }}>
-        <TapHandles port={port} source={source} list={list} mask={mask} />
+        <TapHandles port={port} list={list} mask={mask} />
       </svg>
       <TapSurface
         port={port}

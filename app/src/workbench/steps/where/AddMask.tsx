@@ -2,13 +2,15 @@ import Box from '@mui/material/Box'
 import Button from '@mui/material/Button'
 import Menu from '@mui/material/Menu'
 import MenuItem from '@mui/material/MenuItem'
-import { listLimit, maskDefinitions, maskList, whereSchema, type MaskKind, type MaskListRef, type PictureSource } from '@welkinar/core'
+import { listLimit, maskDefinitions, maskList, whereSchema, type MaskKind, type MaskListRef } from '@welkinar/core'
 import { useState } from 'react'
 import { ink, weight } from '../../../theme'
-import { addMask } from './maskActions'
+import { addMask } from '../../actions/maskActions'
+import { useSource } from '../../../scene/openSceneContext'
 
 /** The kinds of mask, each with a sentence about it. */
-export function AddMask({ source, list }: { readonly source: PictureSource; readonly list: MaskListRef }) {
+export function AddMask({ list }: { readonly list: MaskListRef }) {
+  const source = useSource()
   const most = listLimit(whereSchema.shape.masks)?.most ?? 0
   const [anchor, setAnchor] = useState<HTMLElement>()
   const take = (kind: MaskKind) => {

@@ -6,11 +6,14 @@ import { changeMask } from '../../../scene/sceneStore'
 import { ink, weight } from '../../../theme'
 import { maskInterfaceOf } from '../../maskKinds'
 import type { MaskEditorProps } from '../../maskKinds/maskInterface'
-import { MaskNumber } from './MaskNumbers'
+import { MaskNumber } from '../../controls/MaskNumbers'
+import { useSource } from '../../../scene/openSceneContext'
+import { TwoColumns } from '../../../common/TwoColumns'
 
 /** The chosen mask: what its kind has, and what every mask has. */
 export function MaskEditor(props: MaskEditorProps) {
-  const { source, list, mask } = props
+  const { list, mask } = props
+  const source = useSource()
   const { label } = maskDefinitionOf(mask.kind)
   const { Editor: KindEditor } = maskInterfaceOf(mask.kind)
   const problem = maskProblem(mask, maskContext(source, list.owner))
@@ -43,11 +46,11 @@ export function MaskEditor(props: MaskEditorProps) {
         </Box>
       )}
       <KindEditor {...props} />
-      <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr', columnGap: 4, rowGap: 1 }}>
+      <TwoColumns>
         {(['feather', 'strength', 'grow', 'edges'] as const).map((key) => (
-          <MaskNumber key={key} source={source} list={list} mask={mask} name={key} />
+          <MaskNumber key={key} list={list} mask={mask} name={key} />
         ))}
-      </Box>
+      </TwoColumns>
     </Box>
   )
 }

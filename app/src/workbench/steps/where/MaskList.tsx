@@ -10,14 +10,14 @@ import {
 } from '@dnd-kit/core'
 import { arrayMove, SortableContext, sortableKeyboardCoordinates, verticalListSortingStrategy } from '@dnd-kit/sortable'
 import Box from '@mui/material/Box'
-import { maskList, type Mask, type MaskListRef, type PictureSource } from '@welkinar/core'
-import { dragWords } from '../../dragWords'
+import { maskList, type Mask, type MaskListRef } from '@welkinar/core'
+import { dragWords } from '../../controls/dragWords'
 import { maskWords } from './whereSummary'
 import { changeMaskList } from '../../../scene/sceneStore'
 import { MaskRow } from './MaskRow'
+import { useSource } from '../../../scene/openSceneContext'
 
 interface MaskListProps {
-  readonly source: PictureSource
   readonly list: MaskListRef
   readonly chosen: Mask | undefined
 }
@@ -25,7 +25,8 @@ interface MaskListProps {
 const keyboardCodes = { start: [KeyboardCode.Space], cancel: [KeyboardCode.Esc], end: [KeyboardCode.Space, KeyboardCode.Enter] }
 
 /** The masks from top to bottom; dragged into another order by their grips. */
-export function MaskList({ source, list, chosen }: MaskListProps) {
+export function MaskList({ list, chosen }: MaskListProps) {
+  const source = useSource()
   const masks = maskList(source, list)?.masks ?? []
   const sensors = useSensors(
     useSensor(PointerSensor, { activationConstraint: { distance: 4 } }),
@@ -43,7 +44,7 @@ export function MaskList({ source, list, chosen }: MaskListProps) {
       <SortableContext items={masks.map(({ id }) => id)} strategy={verticalListSortingStrategy}>
         <Box role="list" aria-label="Masks">
           {masks.map((mask, index) => (
-            <MaskRow key={mask.id} source={source} list={list} mask={mask} index={index} chosen={mask === chosen} />
+            <MaskRow key={mask.id} list={list} mask={mask} index={index} chosen={mask === chosen} />
           ))}
         </Box>
       </SortableContext>

@@ -8,16 +8,16 @@ import MenuItem from '@mui/material/MenuItem'
 import Select from '@mui/material/Select'
 import Switch from '@mui/material/Switch'
 import { DotsSixVertical } from '@phosphor-icons/react/dist/csr/DotsSixVertical'
-import { maskJoins, type Mask, type MaskJoin, type MaskListRef, type PictureSource } from '@welkinar/core'
+import { maskJoins, type Mask, type MaskJoin, type MaskListRef } from '@welkinar/core'
 import { useState } from 'react'
 import { ActionMenu } from '../../../common/ActionMenu'
 import { changeMask } from '../../../scene/sceneStore'
 import { ink, weight } from '../../../theme'
-import { chooseMask, maskActions } from './maskActions'
+import { chooseMask, maskActions } from '../../actions/maskActions'
 import { maskWords } from './whereSummary'
+import { useSource } from '../../../scene/openSceneContext'
 
 interface MaskRowProps {
-  readonly source: PictureSource
   readonly list: MaskListRef
   readonly mask: Mask
   readonly index: number
@@ -32,7 +32,8 @@ const joinWords: Record<MaskJoin, string> = {
 }
 
 /** One mask of the list: its grip, how it joins, what it is, on or off, and what else can be done with it. */
-export function MaskRow({ source, list, mask, index, chosen }: MaskRowProps) {
+export function MaskRow({ list, mask, index, chosen }: MaskRowProps) {
+  const source = useSource()
   const words = maskWords(mask)
   const [renaming, setRenaming] = useState(false)
   const { attributes, listeners, setNodeRef, transform, transition, isDragging } = useSortable({ id: mask.id })

@@ -4,20 +4,18 @@ import Button from '@mui/material/Button'
 import ToggleButton from '@mui/material/ToggleButton'
 import ToggleButtonGroup from '@mui/material/ToggleButtonGroup'
 import Tooltip from '@mui/material/Tooltip'
-import { isEffect, whereSchema, type MaskListRef, type Owner, type PictureSource } from '@welkinar/core'
-import type { RenderPool } from '@welkinar/core/pool'
-import { SchemaNumber } from '../../../common/SchemaNumber'
+import { isEffect, whereSchema, type MaskListRef, type Owner } from '@welkinar/core'
+import { SchemaNumber } from '../../controls/SchemaNumber'
 import { changeOwner, chosenMask, useScene } from '../../../scene/sceneStore'
 import type { MaskScope, MaskView } from '../../../scene/viewState'
 import { ink } from '../../../theme'
-import { startingEffect } from '../startingControls'
+import { startingEffect } from '../../actions/startingControls'
 import { AddMask } from './AddMask'
 import { MaskEditor } from './MaskEditor'
 import { MaskList } from './MaskList'
+import { useSource } from '../../../scene/openSceneContext'
 
 interface WhereStepProps {
-  readonly pool: RenderPool
-  readonly source: PictureSource
   readonly owner: Owner
 }
 
@@ -33,7 +31,8 @@ const scopes: readonly { readonly value: MaskScope; readonly label: string }[] =
 ]
 
 /** Where the effect may be: how the mask is seen, the list of masks, and the one that is being edited. */
-export function WhereStep({ pool, source, owner }: WhereStepProps) {
+export function WhereStep({ owner }: WhereStepProps) {
+  const source = useSource()
   const chosenId = useScene((state) => state.chosenMaskId)
   const list: MaskListRef = { owner: owner.id, list: 'where' }
   const { masks, hold } = owner.where
@@ -43,11 +42,11 @@ export function WhereStep({ pool, source, owner }: WhereStepProps) {
     <>
       <MaskViewChoice hasMasks={masks.length > 0} />
       {masks.length > 0 ? (
-        <MaskList source={source} list={list} chosen={chosen} />
+        <MaskList list={list} chosen={chosen} />
       ) : (
         <Box sx={{ color: ink.secondary }}>No mask: the effect is everywhere.</Box>
       )}
-      <AddMask source={source} list={list} />
+      <AddMask list={list} />
       {masks.length > 0 && (
         <SchemaNumber
           schema={whereSchema.shape.hold}
@@ -58,7 +57,7 @@ export function WhereStep({ pool, source, owner }: WhereStepProps) {
           }
         />
       )}
-      {chosen && <MaskEditor key={chosen.id} pool={pool} source={source} list={list} mask={chosen} />}
+      {chosen && <MaskEditor key={chosen.id} list={list} mask={chosen} />}
     </>
   )
 }

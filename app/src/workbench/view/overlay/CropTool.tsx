@@ -1,14 +1,14 @@
-import { middleOf, photoPlaceOf, towards, turnedPlaceOf, type Crop, type Frame, type PictureSource, type Size } from '@welkinar/core'
+import { middleOf, photoPlaceOf, towards, turnedPlaceOf, type Crop, type Frame, type Size } from '@welkinar/core'
 import { useRef, type PointerEvent } from 'react'
 import { useScene } from '../../../scene/sceneStore'
 import { ink } from '../../../theme'
-import { cropOf, setCrop } from '../../photoPanel/cropping'
-import { toScreen, type ViewPort } from '../viewPort'
-import { pathThrough, pointerPlace, toPhoto, type Point } from './geometry'
-import { GuideLine, Handle } from './Handle'
+import { cropOf, setCrop } from '../../actions/cropping'
+import { toScreen, type ViewPort } from '../../onPhoto/viewPort'
+import { pathThrough, pointerPlace, toPhoto, type Point } from '../../onPhoto/geometry'
+import { GuideLine, Handle } from '../../onPhoto/Handle'
+import { useSource } from '../../../scene/openSceneContext'
 
 interface CropToolProps {
-  readonly source: PictureSource
   readonly port: ViewPort
   /** All of the photo, turned. */
   readonly frame: Frame
@@ -26,7 +26,8 @@ const corners = [
 ] as const
 
 /** The crop over the whole photo: pulled at its corners, moved in its middle. What is cut off stays in sight, darker. */
-export function CropTool({ source, port, frame }: CropToolProps) {
+export function CropTool({ port, frame }: CropToolProps) {
+  const source = useSource()
   const shape = useScene((state) => state.cropShape)
   const grip = useRef<{ readonly from: Point; readonly crop: Crop; readonly gesture: string }>(undefined)
   const crop = cropOf(source)

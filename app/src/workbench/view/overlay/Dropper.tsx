@@ -4,20 +4,19 @@ import { findOwner, hexFromRgb, sceneGraph, type GraphNode, type PictureSource }
 import type { RenderPool } from '@welkinar/core/pool'
 import { useEffect, useMemo, useRef, useState, type KeyboardEvent, type PointerEvent } from 'react'
 import { showProblem } from '../../../common/notices'
-import { giveColour } from '../../../scene/colourTakers'
+import { giveColour, useTonesOf } from '../../../scene/colourTakers'
 import { useScene } from '../../../scene/sceneStore'
 import type { Dropper as DropperTool } from '../../../scene/viewState'
 import { ink } from '../../../theme'
-import type { ViewPort } from '../viewPort'
-import { limited, pointerPlace, toPhoto, type Point } from './geometry'
-import { Lens } from './Lens'
-import { PlaceRing } from './PlaceRing'
-import { TapSurface } from './TapSurface'
-import { ToolHint } from './ToolHint'
+import type { ViewPort } from '../../onPhoto/viewPort'
+import { limited, pointerPlace, toPhoto, type Point } from '../../onPhoto/geometry'
+import { Lens } from '../../onPhoto/Lens'
+import { PlaceRing } from '../../onPhoto/PlaceRing'
+import { TapSurface } from '../../onPhoto/TapSurface'
+import { ToolHint } from '../../onPhoto/ToolHint'
+import { usePool, useSource } from '../../../scene/openSceneContext'
 
 interface DropperProps {
-  readonly pool: RenderPool
-  readonly source: PictureSource
   readonly port: ViewPort
   readonly tool: DropperTool
 }
@@ -36,16 +35,19 @@ const steps: Readonly<Record<string, readonly [number, number]>> = {
 }
 
 /** Takes a colour from a place on the photo, seen large: pointer, or arrow keys and Enter. */
-export function Dropper({ pool, source, port, tool }: DropperProps) {
+export function Dropper({ port, tool }: DropperProps) {
+  const pool = usePool()
+  const source = useSource()
   const selectedId = useScene(({ selectedId }) => selectedId)
   const [beneath, setBeneath] = useState(false)
   const [place, setPlace] = useState<Point>({ x: port.centreX, y: port.centreY })
   const root = useRef<HTMLDivElement>(null)
   useEffect(() => root.current?.focus(), [])
   const owner = findOwner(source, selectedId)
+  const tones = useTonesOf(tool.what)
   const node = useMemo(
-    () => tool.tones ?? sceneGraph(source, beneath && owner ? { kind: 'beneath', effectId: owner.id } : { kind: 'photo' }),
-    [source, beneath, owner, tool],
+    () => tones ?? sceneGraph(source, beneath && owner ? { kind: 'beneath', effectId: owner.id } : { kind: 'photo' }),
+    [source, beneath, owner, tones],
   )
   const at = inPhoto(place, source.photo)
   const colour = useColourAt(pool, source.photo, node, at)
@@ -80,7 +82,7 @@ export function Dropper({ pool, source, port, tool }: DropperProps) {
     >
       <TapSurface port={port} onTap={take} />
       <PlaceRing port={port} at={at} />
-      <Lens pool={pool} photo={source.photo} port={port} node={node} at={at} seen={SEEN}>
+      <Lens photo={source.photo} port={port} node={node} at={at} seen={SEEN}>
         <Box
           data-testid="dropper colour"
           sx={{ position: 'absolute', insetInline: 0, bottom: 0, height: 26, display: 'flex', bgcolor: ink.paper, alignItems: 'center' }}
@@ -90,7 +92,7 @@ export function Dropper({ pool, source, port, tool }: DropperProps) {
         </Box>
       </Lens>
       <ToolHint text={`${tool.what}: press a place`}>
-        {owner && !tool.tones && (
+        {owner && !tones && (
           <Button variant="outlined" aria-pressed={beneath} onClick={() => setBeneath(!beneath)}>
             {beneath ? 'From what lies beneath' : 'From the photo alone'}
           </Button>

@@ -7,13 +7,12 @@ import type { RenderPool } from '@welkinar/core/pool'
 import { useState } from 'react'
 import { select, useScene } from '../../../scene/sceneStore'
 import { ink } from '../../../theme'
-import type { ViewPort } from '../viewPort'
-import type { Point } from './geometry'
-import { PlaceRing } from './PlaceRing'
+import type { ViewPort } from '../../onPhoto/viewPort'
+import type { Point } from '../../onPhoto/geometry'
+import { PlaceRing } from '../../onPhoto/PlaceRing'
+import { usePool, useSource } from '../../../scene/openSceneContext'
 
 interface EffectsHereProps {
-  readonly pool: RenderPool
-  readonly source: PictureSource
   readonly port: ViewPort
 }
 
@@ -33,7 +32,9 @@ export function EffectsHere(props: EffectsHereProps) {
 }
 
 /** The effects that change one place of the photo, strongest first; choosing one selects it. */
-function EffectsAt({ pool, source, port, at }: EffectsHereProps & { readonly at: Point }) {
+function EffectsAt({ port, at }: EffectsHereProps & { readonly at: Point }) {
+  const pool = usePool()
+  const source = useSource()
   const [mark, setMark] = useState<HTMLElement | null>(null)
   const { data: found, error } = useQuery({
     queryKey: ['effects here', sceneGraph(source).key, at.x, at.y],

@@ -1,17 +1,19 @@
-import { turnForLine, type PictureSource } from '@welkinar/core'
+import { turnForLine } from '@welkinar/core'
 import { useState, type PointerEvent } from 'react'
 import { useScene } from '../../../scene/sceneStore'
-import { cropOf, setTurn } from '../../photoPanel/cropping'
-import type { ViewPort } from '../viewPort'
-import { pathThrough, pointerPlace, toPhoto, type Point } from './geometry'
-import { GuideLine } from './Handle'
-import { ToolHint } from './ToolHint'
+import { cropOf, setTurn } from '../../actions/cropping'
+import type { ViewPort } from '../../onPhoto/viewPort'
+import { pathThrough, pointerPlace, toPhoto, type Point } from '../../onPhoto/geometry'
+import { GuideLine } from '../../onPhoto/Handle'
+import { ToolHint } from '../../onPhoto/ToolHint'
+import { useSource } from '../../../scene/openSceneContext'
 
 /** A line shorter than this, css px, says nothing about a direction. */
 const LEAST = 24
 
 /** Draws a line along what ought to lie level, or to stand upright: the photo is turned for it. */
-export function LevelTool({ source, port }: { readonly source: PictureSource; readonly port: ViewPort }) {
+export function LevelTool({ port }: { readonly port: ViewPort }) {
+  const source = useSource()
   const [line, setLine] = useState<readonly [Point, Point]>()
   const place = (event: PointerEvent<SVGSVGElement>): Point => toPhoto(port, pointerPlace(event, event.currentTarget))
   const onPointerUp = () => {

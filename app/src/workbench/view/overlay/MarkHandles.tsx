@@ -1,18 +1,19 @@
-import { noMarks, type LevelMark, type LightMark, type PictureSource } from '@welkinar/core'
+import { noMarks, type LevelMark, type LightMark } from '@welkinar/core'
 import { useScene } from '../../../scene/sceneStore'
-import { toScreen, type ViewPort } from '../viewPort'
-import { angleOf, atAngle, pathThrough, screenPoint, type Point } from './geometry'
-import { Caption, GuideLine, Handle } from './Handle'
-import { editRegion } from '../../scenePanel/regions'
-import { OutlineHandles } from './OutlineHandles'
+import { toScreen, type ViewPort } from '../../onPhoto/viewPort'
+import { angleOf, atAngle, pathThrough, screenPoint, type Point } from '../../onPhoto/geometry'
+import { Caption, GuideLine, Handle } from '../../onPhoto/Handle'
+import { editRegion } from '../../actions/regions'
+import { OutlineHandles } from '../../onPhoto/OutlineHandles'
+import { useSource } from '../../../scene/openSceneContext'
 
 interface MarkHandlesProps {
   readonly port: ViewPort
-  readonly source: PictureSource
 }
 
 /** The marks of the scene on the photo: lights with their reach, horizon, waterline, focal point. */
-export function MarkHandles({ port, source }: MarkHandlesProps) {
+export function MarkHandles({ port }: MarkHandlesProps) {
+  const source = useSource()
   const { lights, horizon, waterline, focal, regions } = source.marks ?? noMarks
   const { change } = useScene.getState()
   const moveLight = (id: string) => (to: Point, gesture?: string) =>
@@ -29,11 +30,9 @@ export function MarkHandles({ port, source }: MarkHandlesProps) {
           <Caption port={port} at={region.corners[0] ?? { x: 0, y: 0 }} text={`${region.name}, ${region.distance} m`} />
         </g>
       ))}
-      {[horizon, waterline].map(
-        (level, index) => level && <LevelLine key={index} port={port} source={source} level={level} dashed={index === 1} />,
-      )}
-      {horizon && <LevelHandles port={port} source={source} mark="horizon" />}
-      {waterline && <LevelHandles port={port} source={source} mark="waterline" />}
+      {[horizon, waterline].map((level, index) => level && <LevelLine key={index} port={port} level={level} dashed={index === 1} />)}
+      {horizon && <LevelHandles port={port} mark="horizon" />}
+      {waterline && <LevelHandles port={port} mark="waterline" />}
       {focal && (
         <>
           <GuideLine d={crossPath(port, focal)} />
@@ -57,13 +56,15 @@ export function MarkHandles({ port, source }: MarkHandlesProps) {
 }
 
 /** The line itself, beneath all handles and captions. */
-function LevelLine({ port, source, level, dashed }: MarkHandlesProps & { readonly level: LevelMark; readonly dashed: boolean }) {
+function LevelLine({ port, level, dashed }: MarkHandlesProps & { readonly level: LevelMark; readonly dashed: boolean }) {
+  const source = useSource()
   const { width } = source.photo
   const middle = { x: width / 2, y: level.y }
   return <GuideLine d={pathThrough(port, [atAngle(middle, -width, level.turn), atAngle(middle, width, level.turn)])} dashed={dashed} />
 }
 
-function LevelHandles({ port, source, mark }: MarkHandlesProps & { readonly mark: 'horizon' | 'waterline' }) {
+function LevelHandles({ port, mark }: MarkHandlesProps & { readonly mark: 'horizon' | 'waterline' }) {
+  const source = useSource()
   const level = source.marks?.[mark]
   const { change } = useScene.getState()
   if (!level) return null

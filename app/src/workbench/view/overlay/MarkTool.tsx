@@ -2,14 +2,13 @@ import type { PictureSource } from '@welkinar/core'
 import type { RenderPool } from '@welkinar/core/pool'
 import { useScene } from '../../../scene/sceneStore'
 import type { PhotoTool } from '../../../scene/viewState'
-import { markLight } from '../../markLight'
-import type { ViewPort } from '../viewPort'
-import type { Point } from './geometry'
-import { TapSurface } from './TapSurface'
+import { markLight } from '../../actions/markLight'
+import type { ViewPort } from '../../onPhoto/viewPort'
+import type { Point } from '../../onPhoto/geometry'
+import { TapSurface } from '../../onPhoto/TapSurface'
+import { usePool, useSource } from '../../../scene/openSceneContext'
 
 interface MarkToolProps {
-  readonly pool: RenderPool
-  readonly source: PictureSource
   readonly port: ViewPort
   readonly mark: Mark
 }
@@ -17,7 +16,9 @@ interface MarkToolProps {
 type Mark = Extract<PhotoTool, { kind: 'mark' }>['mark']
 
 /** Takes a tap on the photo: a mark of the scene lies there. */
-export function MarkTool({ pool, source, port, mark }: MarkToolProps) {
+export function MarkTool({ port, mark }: MarkToolProps) {
+  const pool = usePool()
+  const source = useSource()
   return <TapSurface port={port} onTap={(at) => setMark(pool, source, mark, at)} />
 }
 

@@ -3,15 +3,14 @@ import type { RenderPool } from '@welkinar/core/pool'
 import { useRef, useState, type PointerEvent } from 'react'
 import { showProblem } from '../../../common/notices'
 import { useScene } from '../../../scene/sceneStore'
-import { useMending } from '../../photoPanel/mending'
-import type { ViewPort } from '../viewPort'
-import { limited, pointerPlace, screenPoint, toPhoto, type Point } from './geometry'
-import { ToolHint } from './ToolHint'
+import { useMending } from '../../actions/mending'
+import type { ViewPort } from '../../onPhoto/viewPort'
+import { limited, pointerPlace, screenPoint, toPhoto, type Point } from '../../onPhoto/geometry'
+import { ToolHint } from '../../onPhoto/ToolHint'
 import { ink } from '../../../theme'
+import { usePool, useSource } from '../../../scene/openSceneContext'
 
 interface MendToolProps {
-  readonly pool: RenderPool
-  readonly source: PictureSource
   readonly port: ViewPort
 }
 
@@ -19,7 +18,9 @@ interface MendToolProps {
 const LEAST = 5
 
 /** Mends a spot that is pressed, or drawn from its middle outwards, from the place nearby that is most like its surroundings. */
-export function MendTool({ pool, source, port }: MendToolProps) {
+export function MendTool({ port }: MendToolProps) {
+  const pool = usePool()
+  const source = useSource()
   const { photo } = source
   const radius = useMending((state) => state.radius) ?? startRadius(source)
   const keeps = useMending((state) => state.keeps)

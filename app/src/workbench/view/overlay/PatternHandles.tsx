@@ -17,10 +17,10 @@ import {
 } from '@welkinar/core'
 import { digitsOf } from '../../../common/numberText'
 import { changeEffect, changeMask } from '../../../scene/sceneStore'
-import type { ViewPort } from '../viewPort'
-import { BoxHandles } from './BoxHandles'
-import { angleOf, atAngle, pathThrough } from './geometry'
-import { GuideLine, Handle } from './Handle'
+import type { ViewPort } from '../../onPhoto/viewPort'
+import { BoxHandles } from '../../onPhoto/BoxHandles'
+import { angleOf, atAngle, pathThrough } from '../../onPhoto/geometry'
+import { GuideLine, Handle } from '../../onPhoto/Handle'
 
 /** Css px. */
 const ARROW = 90

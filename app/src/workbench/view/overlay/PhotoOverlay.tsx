@@ -1,13 +1,12 @@
 import Box from '@mui/material/Box'
 import { findOwner, isEffect, maskList, noMarks, type Frame, type PictureSource } from '@welkinar/core'
-import type { RenderPool } from '@welkinar/core/pool'
 import { useShallow } from 'zustand/shallow'
-import { chosenMask, editedList, useScene } from '../../../scene/sceneStore'
+import { chosenMask, editedList, useReadOnly, useScene } from '../../../scene/sceneStore'
 import { ink } from '../../../theme'
 import { interfaceOf } from '../../kinds'
 import { maskInterfaceOf } from '../../maskKinds'
-import { addRegion } from '../../scenePanel/regions'
-import type { ViewPort } from '../viewPort'
+import { addRegion } from '../../actions/regions'
+import type { ViewPort } from '../../onPhoto/viewPort'
 import { CropTool } from './CropTool'
 import { Dropper } from './Dropper'
 import { EffectsHere } from './EffectsHere'
@@ -15,7 +14,7 @@ import { LevelTool } from './LevelTool'
 import { MarkHandles } from './MarkHandles'
 import { MarkTool } from './MarkTool'
 import { MendTool } from './MendTool'
-import { OutlineSurface } from './OutlineSurface'
+import { OutlineSurface } from '../../onPhoto/OutlineSurface'
 import { EffectPatternHandles, MaskPatternHandles } from './PatternHandles'
 import { PlaceHandles } from './PlaceHandles'
 import { PlaceLens } from './PlaceLens'
@@ -23,10 +22,9 @@ import { ReadMarks } from './ReadMarks'
 import { RepairHandles } from './RepairHandles'
 import { TurnedLayer } from './TurnedLayer'
 import { WatchTool } from './WatchTool'
+import { useSource } from '../../../scene/openSceneContext'
 
 interface PhotoOverlayProps {
-  readonly pool: RenderPool
-  readonly source: PictureSource
   readonly port: ViewPort
   readonly settled: boolean
 }
@@ -34,8 +32,8 @@ interface PhotoOverlayProps {
 /** What lies over the photo for the hand: handles of what is chosen, the tool that takes the pointer, and what is asked about a place. */
 export function PhotoOverlay({ frame, port, ...shared }: PhotoOverlayProps & { readonly frame: Frame }) {
   const tool = useScene((state) => state.tool)
-  if (tool?.kind === 'crop') return <CropTool source={shared.source} port={port} frame={frame} />
-  if (tool?.kind === 'level') return <LevelTool source={shared.source} port={port} />
+  if (tool?.kind === 'crop') return <CropTool port={port} frame={frame} />
+  if (tool?.kind === 'level') return <LevelTool port={port} />
   return (
     <TurnedLayer frame={frame} port={port}>
       {(turned) => <OnThePhoto {...shared} port={turned} />}
@@ -44,7 +42,8 @@ export function PhotoOverlay({ frame, port, ...shared }: PhotoOverlayProps & { r
 }
 
 /** What is placed on the photo itself, and turns with it. */
-function OnThePhoto({ pool, source, port, settled }: PhotoOverlayProps) {
+function OnThePhoto({ port, settled }: PhotoOverlayProps) {
+  const source = useSource()
   const { panel, tool } = useScene(useShallow(({ panel, tool }) => ({ panel, tool })))
   const { effect, placing, list, mask } = useEdited(source)
   const { Handles: EffectHandles, Surface: EffectSurface } = effect ? interfaceOf(effect.kind) : {}
@@ -55,49 +54,47 @@ function OnThePhoto({ pool, source, port, settled }: PhotoOverlayProps) {
     <>
       {!tool && (
         <HandleLayer port={port}>
-          {panel === 'marks' && <ReadMarks port={port} source={source} />}
-          {panel === 'marks' && <MarkHandles port={port} source={source} />}
-          {panel === 'photo' && <RepairHandles port={port} source={source} />}
+          {panel === 'marks' && <ReadMarks port={port} />}
+          {panel === 'marks' && <MarkHandles port={port} />}
+          {panel === 'photo' && <RepairHandles port={port} />}
           {effect && placing && <PlaceHandles port={port} effect={effect} marks={source.marks ?? noMarks} />}
           {effect && placing && <EffectPatternHandles port={port} effect={effect} scene={boxScene} turn={turn} />}
           {effect && placing && EffectHandles && <EffectHandles port={port} effect={effect} />}
           {mask && list && <MaskPatternHandles port={port} list={list} mask={mask} scene={boxScene} />}
-          {mask && list && MaskHandles && <MaskHandles port={port} source={source} list={list} mask={mask} />}
+          {mask && list && MaskHandles && <MaskHandles port={port} list={list} mask={mask} />}
         </HandleLayer>
       )}
-      {tool && mask && list && MaskSurface && (
-        <MaskSurface pool={pool} source={source} port={port} list={list} mask={mask} tool={tool} settled={settled} />
-      )}
+      {tool && mask && list && MaskSurface && <MaskSurface port={port} list={list} mask={mask} tool={tool} settled={settled} />}
       {tool && effect && EffectSurface && <EffectSurface port={port} effect={effect} tool={tool} />}
-      {effect && <PlaceLens pool={pool} source={source} port={port} />}
-      {tool?.kind === 'dropper' && <Dropper pool={pool} source={source} port={port} tool={tool} />}
+      {effect && <PlaceLens port={port} />}
+      {tool?.kind === 'dropper' && <Dropper port={port} tool={tool} />}
       {tool?.kind === 'watch' && <WatchTool port={port} />}
-      {tool?.kind === 'mend' && panel === 'photo' && <MendTool pool={pool} source={source} port={port} />}
+      {tool?.kind === 'mend' && panel === 'photo' && <MendTool port={port} />}
       {tool?.kind === 'region' && panel === 'marks' && <OutlineSurface port={port} onDrawn={addRegion} />}
       {tool?.kind === 'mark' && panel === 'marks' && (
         <>
           <svg width={port.width} height={port.height} style={{ position: 'absolute', inset: 0, pointerEvents: 'none' }}>
-            <MarkHandles port={port} source={source} />
+            <MarkHandles port={port} />
           </svg>
-          <MarkTool pool={pool} source={source} port={port} mark={tool.mark} />
+          <MarkTool port={port} mark={tool.mark} />
         </>
       )}
-      <EffectsHere pool={pool} source={source} port={port} />
+      <EffectsHere port={port} />
     </>
   )
 }
 
 /** What the hand works on: the selected effect while it is placed, and the chosen mask of the list that is open. */
 function useEdited(source: PictureSource) {
-  const { selectedId, openStep, chosenMaskId, panel, readOnly } = useScene(
-    useShallow(({ selectedId, openStep, chosenMaskId, panel, readOnly }) => ({
+  const { selectedId, openStep, chosenMaskId, panel } = useScene(
+    useShallow(({ selectedId, openStep, chosenMaskId, panel }) => ({
       selectedId,
       openStep,
       chosenMaskId,
       panel,
-      readOnly,
     })),
   )
+  const readOnly = useReadOnly()
   const owner = readOnly ? undefined : findOwner(source, selectedId)
   const placing = panel === 'steps' && (openStep === 'pattern' || openStep === 'shape')
   const list = editedList(owner, openStep)

@@ -1,8 +1,8 @@
 import { definitionOf, markedPoint, readPath, readWord, writePath, type Effect, type EffectPlace, type SceneMarks } from '@welkinar/core'
 import { changeEffect, useScene } from '../../../scene/sceneStore'
-import type { ViewPort } from '../viewPort'
-import type { Point } from './geometry'
-import { Handle } from './Handle'
+import type { ViewPort } from '../../onPhoto/viewPort'
+import type { Point } from '../../onPhoto/geometry'
+import { Handle } from '../../onPhoto/Handle'
 
 interface PlaceHandlesProps {
   readonly port: ViewPort

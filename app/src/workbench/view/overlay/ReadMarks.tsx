@@ -1,13 +1,13 @@
-import { bytesFrom, noMarks, type LevelMark, type PictureSource, type SmallCodes } from '@welkinar/core'
+import { bytesFrom, noMarks, type LevelMark, type SmallCodes } from '@welkinar/core'
 import { contours } from 'd3-contour'
 import { useMemo } from 'react'
-import { toScreen, type ViewPort } from '../viewPort'
-import { atAngle, pathThrough, type Point } from './geometry'
-import { Caption, GuideLine } from './Handle'
+import { toScreen, type ViewPort } from '../../onPhoto/viewPort'
+import { atAngle, pathThrough, type Point } from '../../onPhoto/geometry'
+import { Caption, GuideLine } from '../../onPhoto/Handle'
+import { useSource } from '../../../scene/openSceneContext'
 
 interface ReadMarksProps {
   readonly port: ViewPort
-  readonly source: PictureSource
 }
 
 /** Half of what a code of the sky can be. */
@@ -16,7 +16,8 @@ const EDGE = 128
 const LIGHT_RADIUS = 12
 
 /** What was read from the photo, on the photo, as far as no mark of the same kind goes before it. */
-export function ReadMarks({ port, source }: ReadMarksProps) {
+export function ReadMarks({ port }: ReadMarksProps) {
+  const source = useSource()
   const { photo, marks = noMarks } = source
   const { reading } = marks
   const sky = reading?.sky

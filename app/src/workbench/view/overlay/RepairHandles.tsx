@@ -1,12 +1,14 @@
-import type { PictureSource, Repair } from '@welkinar/core'
+import type { Repair } from '@welkinar/core'
 import { useScene } from '../../../scene/sceneStore'
-import { changeRepair, removeRepair } from '../../photoPanel/repairs'
-import type { ViewPort } from '../viewPort'
-import { screenPoint } from './geometry'
-import { GuideLine, Handle } from './Handle'
+import { changeRepair, removeRepair } from '../../actions/repairs'
+import type { ViewPort } from '../../onPhoto/viewPort'
+import { screenPoint } from '../../onPhoto/geometry'
+import { GuideLine, Handle } from '../../onPhoto/Handle'
+import { useSource } from '../../../scene/openSceneContext'
 
 /** The spots that were mended; of the chosen one also how large it is, and where it is mended from. */
-export function RepairHandles({ port, source }: { readonly port: ViewPort; readonly source: PictureSource }) {
+export function RepairHandles({ port }: { readonly port: ViewPort }) {
+  const source = useSource()
   const chosenId = useScene((state) => state.chosenRepair)
   return source.groundwork?.repairs.map((repair, index) => (
     <g key={repair.id}>

@@ -1,7 +1,7 @@
 import Box from '@mui/material/Box'
 import { middleOf, type Frame } from '@welkinar/core'
 import type { ReactNode } from 'react'
-import { toScreen, widened, type ViewPort } from '../viewPort'
+import { toScreen, widened, type ViewPort } from '../../onPhoto/viewPort'
 
 interface TurnedLayerProps {
   readonly frame: Frame

@@ -1,7 +1,7 @@
 import { useScene } from '../../../scene/sceneStore'
-import type { ViewPort } from '../viewPort'
-import { TapSurface } from './TapSurface'
-import { ToolHint } from './ToolHint'
+import type { ViewPort } from '../../onPhoto/viewPort'
+import { TapSurface } from '../../onPhoto/TapSurface'
+import { ToolHint } from '../../onPhoto/ToolHint'
 
 /** Takes presses on the photo: each place stays in sight in the watch column. */
 export function WatchTool({ port }: { readonly port: ViewPort }) {

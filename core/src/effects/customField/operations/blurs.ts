@@ -17,7 +17,7 @@ export const blur = operation('blur', 'Blur', { sigma: radius('Radius', [0, 60])
 export const motion = operation(
   'motion',
   'Motion blur',
-  { length: radius('Length', [0, 400]), angle: angleControl('Angle') },
+  { length: radius('Length', [0, 400]), angle: angleControl('Direction') },
   { length: 60, angle: 80 },
   (field, { length, angle }) => motionBlurNode(field, length, angle),
 )

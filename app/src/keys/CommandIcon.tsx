@@ -1,0 +1,31 @@
+import IconButton from '@mui/material/IconButton'
+import Tooltip from '@mui/material/Tooltip'
+import type { ReactNode } from 'react'
+import { useHint } from './keymap'
+import { ink } from '../theme'
+import type { Command } from './commands'
+
+interface CommandIconProps {
+  readonly command: Pick<Command, 'id' | 'label' | 'enabled' | 'run'> | undefined
+  readonly icon: ReactNode
+}
+
+/** A command as a sign; its words and keys are in the hint. */
+export function CommandIcon({ command, icon }: CommandIconProps) {
+  const hint = useHint(command?.label ?? '', command?.id ?? '')
+  if (!command) return null
+  return (
+    <Tooltip title={hint}>
+      <span>
+        <IconButton
+          aria-label={command.label}
+          disabled={command.enabled === false}
+          onClick={() => command.run?.()}
+          sx={{ color: ink.ink, borderRadius: '3px' }}
+        >
+          {icon}
+        </IconButton>
+      </span>
+    </Tooltip>
+  )
+}
