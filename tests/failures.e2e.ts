@@ -5,6 +5,7 @@ import { join } from 'node:path'
 import type { Browser, BrowserContext, Page } from 'playwright-core'
 import sharp from 'sharp'
 import { afterAll, describe, expect, inject, it } from 'vitest'
+import { everything } from '../core/test-support/sampled'
 import { addEffect, dropPhoto, launch, launchProfile, saved, settled, shelfReady, visit } from './support/browser'
 import { storedIn } from './support/database'
 
@@ -76,7 +77,8 @@ describe('threads that fail', () => {
     return page
   }
 
-  it('where memory is short they keep less, and all goes on', async () => {
+  // A whole photo pixel for pixel: for the soak.
+  it.runIf(everything)('where memory is short they keep less, and all goes on', async () => {
     const page = await withLittleMemory(1200)
     await settled(page)
     await page.keyboard.press('q')

@@ -1,6 +1,7 @@
 import type { Browser, CDPSession, Page } from 'playwright-core'
 import sharp from 'sharp'
 import { afterAll, beforeAll, describe, expect, inject, it } from 'vitest'
+import { sampled } from '../core/test-support/sampled'
 import { addEffect, dropPhoto, exported, launch, openStep, saved, settled, shelfReady, visit } from './support/browser'
 import { storedIn } from './support/database'
 
@@ -187,7 +188,7 @@ describe('a page that is alone', () => {
     await context.close()
   })
 
-  it.each([
+  const denials: readonly (readonly [string, () => void])[] = [
     [
       'throws when it is named',
       () => {
@@ -211,7 +212,8 @@ describe('a page that is alone', () => {
         }
       },
     ],
-  ])('works where storage %s: that is said once, and the picture can be made and exported', async (_, deny) => {
+  ]
+  it.each(sampled(denials))('works where storage %s: that is said once, and the picture can be made and exported', async (_, deny) => {
     const context = await browser.newContext({ viewport: { width: 1280, height: 800 }, acceptDownloads: true })
     const page = await context.newPage()
     const complaints: string[] = []

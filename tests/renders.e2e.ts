@@ -18,20 +18,30 @@ describe('a step of a dial', () => {
   })
   afterAll(() => browser.close())
 
-  it('computes anew its panel, its card and the picture, and no other card and nothing of the bar', async () => {
-    for (let i = 0; i < 7; i++) await addEffect(page, 'Near', 'Snow')
-    await settled(page)
-    await saved(page)
+  /** What a step of the amount of the selected effect computes anew, until its exact picture is there. */
+  const stepped = async () => {
     const dial = page.getByRole('textbox', { name: 'Amount' })
     // The first step makes undo possible, and begins to save.
     await dial.press('ArrowUp')
     await saved(page)
     await settled(page)
+    await drawn(page)
     await rendersSince(page)
     await dial.press('ArrowUp')
+    await settled(page)
     await drawn(page)
-    const found = await rendersSince(page)
-    console.log(found)
-    expect(found['steps']).toBeGreaterThan(0)
+    return rendersSince(page)
+  }
+
+  it('computes anew its panel, its card and the picture, and no other card and nothing of the bar but that it is being saved', async () => {
+    await addEffect(page, 'Near', 'Snow')
+    const few = await stepped()
+    for (let i = 0; i < 6; i++) await addEffect(page, 'Near', 'Snow')
+    const many = await stepped()
+    expect(many['depth line']).toBe(few['depth line'])
+    expect(many['steps']).toBeLessThanOrEqual(few['steps']!)
+    expect(many['picture']).toBeLessThanOrEqual(few['picture']!)
+    expect(many['top bar']).toBeLessThan(10)
+    expect(many['watch column']).toBeUndefined()
   })
 })

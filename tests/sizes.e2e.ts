@@ -1,5 +1,6 @@
 import type { Browser, Page } from 'playwright-core'
 import { afterAll, beforeAll, describe, expect, inject, it } from 'vitest'
+import { everything } from '../core/test-support/sampled'
 import { findings } from './support/axe'
 import { launch, settled, shelfReady } from './support/browser'
 import { outOfReach, unreadable, withLongerTexts } from './support/texts'
@@ -60,6 +61,9 @@ const views: readonly (readonly [string, (page: Page) => Promise<void>])[] = [
   ],
 ]
 
+/** The views that a smaller window lays out in another way, and those between them. */
+const laidOutAnew = ['Shelf', 'Workbench', 'step Where', 'panel of kinds', 'keys', 'Export']
+
 describe.each(sizes)('%s', (_, { width, height, ratio, isLonger }) => {
   let browser: Browser
   let page: Page
@@ -72,17 +76,20 @@ describe.each(sizes)('%s', (_, { width, height, ratio, isLonger }) => {
   })
   afterAll(() => browser.close())
 
-  it.each(views)('%s: nothing is cut off, out of reach, or a finding of axe', async (_name, come) => {
-    await come(page)
-    await page.mouse.move(width / 2, height / 2)
-    // A hint of what was pressed is no part of the view.
-    await page.getByRole('tooltip').waitFor({ state: 'hidden' })
-    const look = async () => ({
-      unreadable: await unreadable(page),
-      outOfReach: await outOfReach(page),
-      beyond: (await page.evaluate(() => document.documentElement.scrollWidth)) - width,
-    })
-    expect(await (isLonger ? withLongerTexts(page, look) : look())).toEqual({ unreadable: [], outOfReach: [], beyond: 0 })
-    expect(await findings(page)).toEqual([])
-  })
+  it.each(isLonger || everything ? views : views.filter(([name]) => laidOutAnew.includes(name)))(
+    '%s: nothing is cut off, out of reach, or a finding of axe',
+    async (_name, come) => {
+      await come(page)
+      await page.mouse.move(width / 2, height / 2)
+      // A hint of what was pressed is no part of the view.
+      await page.getByRole('tooltip').waitFor({ state: 'hidden' })
+      const look = async () => ({
+        unreadable: await unreadable(page),
+        outOfReach: await outOfReach(page),
+        beyond: (await page.evaluate(() => document.documentElement.scrollWidth)) - width,
+      })
+      expect(await (isLonger ? withLongerTexts(page, look) : look())).toEqual({ unreadable: [], outOfReach: [], beyond: 0 })
+      expect(await findings(page)).toEqual([])
+    },
+  )
 })

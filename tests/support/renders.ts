@@ -11,7 +11,6 @@ const parts: Readonly<Record<string, string>> = {
   'watch column': '[aria-label="Watch column"]',
   steps: '[aria-label="Steps"]',
   picture: 'main',
-  card: '[data-effect]',
   'depth line': '[aria-label="Depth line"]',
 }
 

@@ -25,7 +25,7 @@ import { deleteSetAside, listSetAside } from './setAside'
 // write, other builds have written. Each value that was stored is one number: it must be found again somewhere, unless a person threw it away or was told.
 
 /** More in the soak (`npm run soak`). */
-const SEQUENCES = Number(process.env['WELKINAR_SEQUENCES'] ?? 50)
+const SEQUENCES = Number(process.env['WELKINAR_SEQUENCES'] ?? 20)
 const STEPS = 40
 /** In the soak it is looked after so many steps: what is lost stays lost. */
 const LOOKED_AFTER = SEQUENCES > 1000 ? 8 : 1

@@ -4,6 +4,7 @@ import sharp from 'sharp'
 import { beforeAll, describe, expect, it } from 'vitest'
 import { loadKernels } from '../../test-support/kernels'
 import { photoFrom } from '../../test-support/pictures'
+import { everyNth } from '../../test-support/sampled'
 import type { Kernels } from '../graph/operation'
 import { marksSchema, noMarks } from '../model/marks'
 import { FARTHEST, type Reading } from '../model/reading'
@@ -206,12 +207,13 @@ describe('reading a photo', () => {
   }
 
   // The tracer that made these photos writes the distance of every pixel: black is farther than all.
-  it.each([
+  const skies = [
     ['ferry-quay', 0.85],
     ['headland', 0.85],
     ['moored-skiff', 0.85],
     ['survey-hut', 0.85],
-  ])('finds the sky of %s as its tracer knows it', async (name, least) => {
+  ] as const
+  it.each(everyNth(skies, 2))('finds the sky of %s as its tracer knows it', async (name, least) => {
     const { sky } = (await readOf(name)).reading
     const { width, height, codes } = sky!
     const found = Buffer.from(codes, 'base64')

@@ -1,14 +1,4 @@
-import {
-  closestCenter,
-  DndContext,
-  KeyboardCode,
-  KeyboardSensor,
-  PointerSensor,
-  useSensor,
-  useSensors,
-  type DragEndEvent,
-} from '@dnd-kit/core'
-import { horizontalListSortingStrategy, SortableContext, sortableKeyboardCoordinates } from '@dnd-kit/sortable'
+import { horizontalListSortingStrategy } from '@dnd-kit/sortable'
 import Box from '@mui/material/Box'
 import ButtonBase from '@mui/material/ButtonBase'
 import { CaretUp } from '@phosphor-icons/react/dist/csr/CaretUp'
@@ -16,7 +6,7 @@ import { definitionOf, depthPlaces, nameOfEffect, sceneGraph, type DepthPlace, t
 import { memo, useMemo } from 'react'
 import { useScene } from '../../scene/sceneStore'
 import { ink, weight } from '../../theme'
-import { dragWords } from '../controls/dragWords'
+import { DragOrder } from '../controls/DragOrder'
 import { AddEffect } from './AddEffect'
 import { EffectCard } from './EffectCard'
 import { GroupBracket } from './GroupBracket'
@@ -29,31 +19,20 @@ interface DepthLineProps {
   readonly folded: boolean
 }
 
-/** Enter selects a card, so it does not pick one up. */
-const keyboardCodes = { start: [KeyboardCode.Space], cancel: [KeyboardCode.Esc], end: [KeyboardCode.Space, KeyboardCode.Enter] }
-
 /** The ordered strip of effects, from far to near, standing on one line. */
 export const DepthLine = memo(function DepthLine({ folded }: DepthLineProps) {
   const source = useSource()
-  const sensors = useSensors(
-    useSensor(PointerSensor, { activationConstraint: { distance: 6 } }),
-    useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates, keyboardCodes }),
-  )
   const { effects } = source
   const open = useScene((state) => state.lineOpen)
-  const onDragEnd = ({ active, over }: DragEndEvent) => {
-    if (over && over.id !== active.id) {
-      useScene.getState().change('Move effect', (scene) => moveEffect(scene, String(active.id), String(over.id)))
-    }
-  }
   const inPlace = (place: DepthPlace) => effects.filter((effect) => effect.place === place)
   const names = depthPlaces.flatMap((place) => [...inPlace(place).map(({ id }) => id), place]).join('\n')
   // The same list as long as the order is the same: all cards look at it.
   const ids = useMemo(() => names.split('\n'), [names])
-  const accessibility = dragWords((id) => {
+  const nameOf = (id: string) => {
     const effect = effects.find((one) => one.id === id)
     return effect ? nameOfEffect(effect) : placeLabels[id as DepthPlace]
-  })
+  }
+  const onMove = (id: string, over: string) => useScene.getState().change('Move effect', (scene) => moveEffect(scene, id, over))
   if (!open || folded) return <FoldedLine effects={effects} inPlaceOfPanel={folded} />
   return (
     <Box
@@ -69,45 +48,40 @@ export const DepthLine = memo(function DepthLine({ folded }: DepthLineProps) {
         background: `linear-gradient(${ink.ink}, ${ink.ink}) 0 72px / 100% 1px no-repeat local, ${ink.paper}`,
       }}
     >
-      <DndContext sensors={sensors} collisionDetection={closestCenter} onDragEnd={onDragEnd} accessibility={accessibility}>
-        <SortableContext items={ids} strategy={horizontalListSortingStrategy}>
-          {depthPlaces.map((place, index) => (
-            <Box
-              key={place}
-              sx={{ flex: '1 0 auto', minWidth: 60, px: 3, position: 'relative', borderLeft: index ? `1px solid ${ink.rule}` : 0 }}
-            >
-              <Box
-                component="h2"
-                sx={{ m: 0, pt: '3px', fontSize: 12, lineHeight: '17px', fontWeight: weight.plain, color: ink.secondary }}
-              >
-                {placeLabels[place]}
-              </Box>
-              <Box sx={{ display: 'flex', gap: 2, height: 78 }}>
-                {runsOf(inPlace(place)).map(({ groupId, members }) => {
-                  const cards = members.map((effect) => (
-                    <EffectCard
-                      key={effect.id}
-                      node={sceneGraph(source, { kind: 'alone', effectId: effect.id })}
-                      photo={source.photo}
-                      effect={effect}
-                      width={cardWidths[place]}
-                    />
-                  ))
-                  const group = source.groups?.find(({ id }) => id === groupId)
-                  return group ? (
-                    <GroupBracket key={group.id} group={group}>
-                      {cards}
-                    </GroupBracket>
-                  ) : (
-                    cards
-                  )
-                })}
-                <AddEffect place={place} />
-              </Box>
+      <DragOrder ids={ids} strategy={horizontalListSortingStrategy} nameOf={nameOf} onMove={onMove}>
+        {depthPlaces.map((place, index) => (
+          <Box
+            key={place}
+            sx={{ flex: '1 0 auto', minWidth: 60, px: 3, position: 'relative', borderLeft: index ? `1px solid ${ink.rule}` : 0 }}
+          >
+            <Box component="h2" sx={{ m: 0, pt: '3px', fontSize: 12, lineHeight: '17px', fontWeight: weight.plain, color: ink.secondary }}>
+              {placeLabels[place]}
             </Box>
-          ))}
-        </SortableContext>
-      </DndContext>
+            <Box sx={{ display: 'flex', gap: 2, height: 78 }}>
+              {runsOf(inPlace(place)).map(({ groupId, members }) => {
+                const cards = members.map((effect) => (
+                  <EffectCard
+                    key={effect.id}
+                    node={sceneGraph(source, { kind: 'alone', effectId: effect.id })}
+                    photo={source.photo}
+                    effect={effect}
+                    width={cardWidths[place]}
+                  />
+                ))
+                const group = source.groups?.find(({ id }) => id === groupId)
+                return group ? (
+                  <GroupBracket key={group.id} group={group}>
+                    {cards}
+                  </GroupBracket>
+                ) : (
+                  cards
+                )
+              })}
+              <AddEffect place={place} />
+            </Box>
+          </Box>
+        ))}
+      </DragOrder>
     </Box>
   )
 })

@@ -3,6 +3,7 @@ import sharp from 'sharp'
 import { describe, expect, it } from 'vitest'
 import { deepPictureIn, fileOf } from '../../../test-support/codecs'
 import { samplePixels } from '../../../test-support/pictures'
+import { everything } from '../../../test-support/sampled'
 import { profileOf } from '../../colour/colourSpace'
 import { readPngHeader } from '../header/pngHeader'
 import { BAND_ROWS } from './fileFormat'
@@ -47,24 +48,28 @@ describe('writing pictures band by band', () => {
     expect(file.length / other.length).toBeLessThan(1.35)
   })
 
-  it.each([
+  const sizes = [
     [60, 201],
     [92, 201],
-    // So wide that a band has several restart intervals.
+    // So wide that a band has several restart intervals: for the soak.
     [92, 17001],
-  ])('writes a JPEG of quality %s, %s px wide, as close to the picture at the seams as elsewhere', async (quality, width) => {
-    const height = width === size.width ? size.height : 160
-    const picture = width === size.width ? rgba : samplePixels(width, height)
-    const file = await fileOf(picture, { width, height }, { format: 'jpeg', quality, depth: 8 })
-    const codes = await read(file)
-    expect(codes).toHaveLength(picture.length)
-    const error = (from: number, to: number) => {
-      const [first, last] = [from * width * 4, to * width * 4]
-      return codes.subarray(first, last).reduce((sum, code, i) => sum + Math.abs(code - (picture[first + i] ?? 0)), 0) / (last - first)
-    }
-    expect(error(0, height)).toBeLessThan(quality > 90 ? 3 : 8)
-    for (let seam = 64; seam < height - 8; seam += 64) expect(error(seam - 8, seam + 8)).toBeLessThan(2 * error(0, height) + 1)
-  })
+  ] as const
+  it.each(everything ? sizes : sizes.slice(0, 2))(
+    'writes a JPEG of quality %s, %s px wide, as close to the picture at the seams as elsewhere',
+    async (quality, width) => {
+      const height = width === size.width ? size.height : 160
+      const picture = width === size.width ? rgba : samplePixels(width, height)
+      const file = await fileOf(picture, { width, height }, { format: 'jpeg', quality, depth: 8 })
+      const codes = await read(file)
+      expect(codes).toHaveLength(picture.length)
+      const error = (from: number, to: number) => {
+        const [first, last] = [from * width * 4, to * width * 4]
+        return codes.subarray(first, last).reduce((sum, code, i) => sum + Math.abs(code - (picture[first + i] ?? 0)), 0) / (last - first)
+      }
+      expect(error(0, height)).toBeLessThan(quality > 90 ? 3 : 8)
+      for (let seam = 64; seam < height - 8; seam += 64) expect(error(seam - 8, seam + 8)).toBeLessThan(2 * error(0, height) + 1)
+    },
+  )
 
   it('writes a WebP that is close to the picture, the closer the higher its quality', async () => {
     const offs = await Promise.all(

@@ -3,6 +3,7 @@ import { beforeAll, describe, expect, it } from 'vitest'
 import { gaussianOracle } from '../../../../test-support/gaussianOracle'
 import { loadKernels, put, take } from '../../../../test-support/kernels'
 import { randomNumbers } from '../../../../test-support/pictures'
+import { everyNth } from '../../../../test-support/sampled'
 import type { Kernels } from '../../../graph/operation'
 import { expand, intersect, type Rect } from '../../../planes/rect'
 import { blurPlane, blurReach } from './blurPlane'
@@ -65,16 +66,14 @@ describe('Gaussian blur', () => {
     expect(sum / light).toBeCloseTo(1, 3)
   })
 
-  it.each(sigmas.flatMap((sigma) => ['noise', 'edge', 'grating', 'specks'].map((kind) => [sigma, kind] as const)))(
-    'of σ %s px on %s is within 1/255 of brute force, borders too',
-    (sigma, kind) => {
-      const [width, height] = [203, 149]
-      const plane = testPlane(width, height, kind)
-      const found = blurWhole(plane, width, height, sigma)
-      const expected = gaussianOracle(plane, width, height, sigma)
-      expect(Math.max(...found.map((v, i) => Math.abs(v - expected[i]!)))).toBeLessThan(1 / 255)
-    },
-  )
+  const planes = sigmas.flatMap((sigma) => ['noise', 'edge', 'grating', 'specks'].map((kind) => [sigma, kind] as const))
+  it.each(everyNth(planes, 3))('of σ %s px on %s is within 1/255 of brute force, borders too', (sigma, kind) => {
+    const [width, height] = [203, 149]
+    const plane = testPlane(width, height, kind)
+    const found = blurWhole(plane, width, height, sigma)
+    const expected = gaussianOracle(plane, width, height, sigma)
+    expect(Math.max(...found.map((v, i) => Math.abs(v - expected[i]!)))).toBeLessThan(1 / 255)
+  })
 
   // sharp 0.35 (libvips) in its most precise setting; its defaults cut the kernel short.
   it.each([2, 8, 25])('of σ %s px agrees with sharp in the interior', async (sigma) => {
