@@ -3,6 +3,7 @@ import createCache from '@emotion/cache'
 import { CacheProvider } from '@emotion/react'
 import CssBaseline from '@mui/material/CssBaseline'
 import { ThemeProvider } from '@mui/material/styles'
+import { IconContext } from '@phosphor-icons/react/dist/lib/context'
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query'
 import { StrictMode } from 'react'
 import { createRoot } from 'react-dom/client'
@@ -26,6 +27,8 @@ watchGestures()
 watchKeys()
 loadKeymap().catch((error: unknown) => console.warn(error))
 showSurround()
+/** What a button does stands in its name; its icon is nothing that is read out. */
+const icons = { 'aria-hidden': true, size: '1em' } as const
 const root = document.getElementById('root')
 if (!root) throw new Error('The page has no root element.')
 createRoot(root).render(
@@ -34,8 +37,10 @@ createRoot(root).render(
       <ThemeProvider theme={theme}>
         <CssBaseline />
         <QueryClientProvider client={queries}>
-          <RouterProvider router={router} />
-          <NoticeHost />
+          <IconContext value={icons}>
+            <RouterProvider router={router} />
+            <NoticeHost />
+          </IconContext>
         </QueryClientProvider>
       </ThemeProvider>
     </CacheProvider>

@@ -107,6 +107,8 @@ function HandleLayer({ port, children }: { readonly port: ViewPort; readonly chi
   return (
     <Box
       component="svg"
+      role="group"
+      aria-label="On the photo"
       width={port.width}
       height={port.height}
       sx={{
