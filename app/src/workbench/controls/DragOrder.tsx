@@ -10,10 +10,10 @@ import {
   type DragEndEvent,
 } from '@dnd-kit/core'
 import { SortableContext, sortableKeyboardCoordinates, type SortingStrategy } from '@dnd-kit/sortable'
-import type { ReactNode } from 'react'
+import { useMemo, type ReactNode } from 'react'
 
 interface DragOrderProps {
-  /** What is dragged, in its order; the same list as long as that is the same, for all that is dragged looks at it. */
+  /** What is dragged, in its order. */
   readonly ids: readonly string[]
   readonly strategy: SortingStrategy
   /** The name of one of them, or of a place among them. */
@@ -34,6 +34,9 @@ const keyboard = {
 /** Things whose order is changed by dragging, with pointer or keys. */
 export function DragOrder({ ids, strategy, nameOf, onMove, children }: DragOrderProps) {
   const sensors = useSensors(useSensor(PointerSensor, pointer), useSensor(KeyboardSensor, keyboard))
+  const names = ids.join('\n')
+  // The same list as long as the order is the same: all that is dragged looks at it.
+  const items = useMemo(() => names.split('\n'), [names])
   const onDragEnd = ({ active, over }: DragEndEvent) => {
     if (over && over.id !== active.id) onMove(String(active.id), String(over.id))
   }
@@ -44,7 +47,7 @@ export function DragOrder({ ids, strategy, nameOf, onMove, children }: DragOrder
       onDragEnd={onDragEnd}
       accessibility={{ announcements: announcementsWith(nameOf) }}
     >
-      <SortableContext items={ids as string[]} strategy={strategy}>
+      <SortableContext items={items} strategy={strategy}>
         {children}
       </SortableContext>
     </DndContext>

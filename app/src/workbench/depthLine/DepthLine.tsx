@@ -3,7 +3,7 @@ import Box from '@mui/material/Box'
 import ButtonBase from '@mui/material/ButtonBase'
 import { CaretUp } from '@phosphor-icons/react/dist/csr/CaretUp'
 import { definitionOf, depthPlaces, nameOfEffect, sceneGraph, type DepthPlace, type Effect } from '@welkinar/core'
-import { memo, useMemo } from 'react'
+import { memo } from 'react'
 import { useScene } from '../../scene/sceneStore'
 import { ink, weight } from '../../theme'
 import { DragOrder } from '../controls/DragOrder'
@@ -25,9 +25,7 @@ export const DepthLine = memo(function DepthLine({ folded }: DepthLineProps) {
   const { effects } = source
   const open = useScene((state) => state.lineOpen)
   const inPlace = (place: DepthPlace) => effects.filter((effect) => effect.place === place)
-  const names = depthPlaces.flatMap((place) => [...inPlace(place).map(({ id }) => id), place]).join('\n')
-  // The same list as long as the order is the same: all cards look at it.
-  const ids = useMemo(() => names.split('\n'), [names])
+  const ids = depthPlaces.flatMap((place) => [...inPlace(place).map(({ id }) => id), place])
   const nameOf = (id: string) => {
     const effect = effects.find((one) => one.id === id)
     return effect ? nameOfEffect(effect) : placeLabels[id as DepthPlace]

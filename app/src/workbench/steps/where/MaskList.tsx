@@ -5,7 +5,6 @@ import { DragOrder } from '../../controls/DragOrder'
 import { maskWords } from './whereSummary'
 import { changeMaskList } from '../../../scene/sceneStore'
 import { MaskRow } from './MaskRow'
-import { useMemo } from 'react'
 import { useSource } from '../../../scene/openSceneContext'
 
 interface MaskListProps {
@@ -17,14 +16,17 @@ interface MaskListProps {
 export function MaskList({ list, chosen }: MaskListProps) {
   const source = useSource()
   const masks = maskList(source, list)?.masks ?? []
-  const names = masks.map(({ id }) => id).join('\n')
-  const ids = useMemo(() => names.split('\n'), [names])
   const nameOf = (id: string) => {
     const mask = masks.find((one) => one.id === id)
     return mask ? maskWords(mask) : 'the list'
   }
   return (
-    <DragOrder ids={ids} strategy={verticalListSortingStrategy} nameOf={nameOf} onMove={(id, over) => moveMask(list, id, over)}>
+    <DragOrder
+      ids={masks.map(({ id }) => id)}
+      strategy={verticalListSortingStrategy}
+      nameOf={nameOf}
+      onMove={(id, over) => moveMask(list, id, over)}
+    >
       <Box role="list" aria-label="Masks">
         {masks.map((mask, index) => (
           <MaskRow key={mask.id} list={list} mask={mask} index={index} chosen={mask === chosen} />
