@@ -157,9 +157,10 @@ const acts: Readonly<Record<string, Act>> = {
       const index = (entries[position - 1]?.index ?? -1) + 1
       const undone = entries.slice(position)
       await database.history.bulkDelete(undone.map((entry) => [entry.sceneId, entry.index]))
+      // Gone also where there is no room for what comes in its place.
+      letGo(valuesIn(undone))
       const step = (to: number | undefined) => [{ op: 'replace' as const, path: ['amount'], value: to }]
       await database.history.put({ sceneId: stored.id, index, label: 'There', patches: step(value), inverse: step(before) })
-      letGo(valuesIn(undone))
       position++
     }
     await database.scenes.put({ ...stored, position, document: { ...document, ...change }, revision: (stored.revision ?? 0) + 1 })

@@ -1,32 +1,20 @@
-import { rgbFromHex, type Rgb } from '../colour/hex'
-import type { EffectScene } from '../effects/effectDefinition'
-import { definitionOf, type Effect } from '../effects/registry'
+import { type Rgb } from '../colour/hex'
+import { type Effect } from '../effects/registry'
 import type { GraphNode } from '../graph/node'
 import type { MaskContext } from '../masks/maskDefinition'
 import { whereNode } from '../masks/whereNode'
 import type { Group, Where } from '../model/look'
-import { noMarks, type SceneMarks } from '../model/marks'
 import { clearAirNode } from '../operations/distance/clearAir/clearAir'
 import { constantFieldNode } from '../operations/sources/constantField/constantField'
 import { constantTonesNode } from '../operations/sources/constantTones/constantTones'
 import { fadeTonesNode } from '../operations/mixing/fadeTones/fadeTones'
-import { litFieldNode } from '../operations/light/litField/litField'
 import { mixNode, type MixParameters } from '../operations/mixing/mix/mix'
 import { layerMixNode } from '../operations/mixing/mixLayer/layerMix'
 import { mixLayerNode } from '../operations/mixing/mixLayer/mixLayer'
-import { frameOf, type Frame } from '../model/frame'
-import { photoNode } from '../operations/sources/photo/photo'
-import { rampNode } from '../operations/colour/ramp/ramp'
-import { workingSpaceOf } from '../photo/pictureIds'
-import { airLightOf } from './airLightOf'
-import { sceneBrightnessNode } from '../operations/light/sceneLight/sceneLight'
-import { BuildMemo, type Brought, type Environment } from './buildMemo'
+import { EffectParts } from './effectParts'
+import { BuildMemo, type Environment } from './buildMemo'
 import { readsOthers } from './readsOthers'
-import { balancedColours, inSceneLight } from './effectColours'
-import { colourOf, effectsBeneath, insideOfGroup, isEffect, type Owner, type PictureSource } from './pictureSource'
-import { groundworkNode } from './groundworkNode'
-import { distanceNode, knowsDistance } from './sceneDepth'
-import { uprightControls } from './uprightControls'
+import { effectsBeneath, insideOfGroup, isEffect, type Owner, type PictureSource } from './pictureSource'
 
 const BLACK: Rgb = [0, 0, 0]
 /** One effect or group that is shown stronger than it is. */
@@ -47,24 +35,13 @@ const builders = new WeakMap<PictureSource, StackBuilder>()
  * Turns the stack of a scene into a graph, from the farthest effect to the nearest. Each part is made once, and what an effect makes of the same
  * things beneath it in the same surroundings is what it made in the scene before (`BuildMemo`).
  */
-export class StackBuilder {
-  /** The photo with its groundwork. */
-  readonly photo: GraphNode
-  private readonly frame: Frame
-  private readonly marks: SceneMarks
-  private readonly memo: BuildMemo
+export class StackBuilder extends EffectParts {
   private readonly environment: Environment
 
   /** @param outer what a pinned state that is built for a mask shares with the scene */
-  private constructor(
-    readonly source: PictureSource,
-    outer?: BuildMemo,
-  ) {
+  private constructor(source: PictureSource, outer?: BuildMemo) {
+    super(source, new BuildMemo(outer))
     const { photo, groundwork, pinned, depth, phase = 0 } = source
-    this.photo = groundworkNode(photoNode(photo.id), groundwork)
-    this.frame = frameOf(photo, groundwork?.crop)
-    this.marks = source.marks ?? noMarks
-    this.memo = new BuildMemo(outer)
     this.environment = { photo, groundwork, marks: this.marks, pinned, depth, phase }
     // What leads back to itself is cut where this order meets it, whatever is asked for first.
     if (!source.effects.some(readsOthers)) return
@@ -109,85 +86,6 @@ export class StackBuilder {
   /** What the masks of an effect or group may read. */
   contextOf(owner: Owner): MaskContext {
     return this.context(owner, () => this.beneath(owner))
-  }
-
-  /** Distances of the scene, metres. */
-  get distance(): GraphNode {
-    return this.memo.part('distance', () => distanceNode(this.source.photo, this.marks, this.source.depth))
-  }
-
-  private get knownDistance(): GraphNode | undefined {
-    return knowsDistance(this.marks, this.source.depth) ? this.distance : undefined
-  }
-
-  /** What an effect may know of the scene. @param beneath everything beneath it, if that is known already */
-  sceneOf(effect: Effect, beneath?: GraphNode): EffectScene {
-    const { source, photo: picture, marks, memo } = this
-    const below = (): GraphNode => beneath ?? this.beneath(effect)
-    const distance = (): GraphNode => this.distance
-    const knownDistance = (): GraphNode | undefined => this.knownDistance
-    const region = (): GraphNode | undefined => (effect.region ? whereNode(effect.region, this.context(effect, below)) : undefined)
-    return {
-      width: source.photo.width,
-      height: source.photo.height,
-      frame: this.frame,
-      marks,
-      working: workingSpaceOf(source.photo.id),
-      phase: source.phase ?? 0,
-      picture,
-      get distance() {
-        return distance()
-      },
-      get knownDistance() {
-        return knownDistance()
-      },
-      get beneath() {
-        memo.note('stack')
-        return below()
-      },
-      get region() {
-        memo.note('stack')
-        return region()
-      },
-      otherEffect: (id) => {
-        memo.note('others')
-        const other = source.effects.find((one) => one.id === id)
-        if (!other || definitionOf(other.kind).madeFromEffect) return undefined
-        return { field: this.field(other), colours: () => this.colours(other) ?? constantTonesNode(this.colour(other)) }
-      },
-    }
-  }
-
-  /** The shaped pattern of an effect, as bright as the scene lights it. */
-  field(effect: Effect, beneath?: GraphNode): GraphNode {
-    return this.contribution(effect, beneath)?.litField ?? constantFieldNode(0)
-  }
-
-  private rampedField(effect: Effect, beneath?: GraphNode): GraphNode {
-    const brought = this.contribution(effect, beneath)
-    return (brought?.gives === 'light' ? brought.ramped : undefined) ?? this.field(effect, beneath)
-  }
-
-  /** What an effect brings to the picture; undefined where that leads back to itself. */
-  contribution(effect: Effect, beneath?: GraphNode): Brought | undefined {
-    return this.memo.contribution(effect, beneath, () => {
-      const brought = definitionOf(effect.kind).contribute(this.controlsOf(effect), this.sceneOf(effect, beneath), this.colour(effect))
-      const { lit } = effect.colour
-      return {
-        ...brought,
-        litField:
-          lit > 0 ? litFieldNode(brought.field, sceneBrightnessNode(airLightOf(this.source, this.marks)), lit / 100) : brought.field,
-      }
-    })
-  }
-
-  /** The controls of an effect as they are on the photo: what falls keeps its angle to the turned picture. */
-  controlsOf(effect: Effect): Effect['controls'] {
-    return uprightControls(effect, this.frame.turn)
-  }
-
-  colour(effect: Effect): Rgb {
-    return colourOf(effect, this.marks)
   }
 
   /** Effects on black; under the mask of their group if one is given. */
@@ -288,30 +186,6 @@ export class StackBuilder {
     return layerMixNode(below, constantFieldNode(1), mask, { ...mix, mode: 'normal' }, finished)
   }
 
-  /** Colours that differ from place to place, if the effect has them: its own or those of its ramp, in the light of the scene, balanced. */
-  colours(effect: Effect, beneath?: GraphNode): GraphNode | undefined {
-    return this.memo.colours(effect, beneath, () => {
-      const { lit, ramp, balance } = effect.colour
-      const stops = ramp?.map(({ at, colour }) => ({ at: at / 100, colour: rgbFromHex(colour) }))
-      const colours = this.ownColours(effect, beneath) ?? (stops && rampNode(this.rampedField(effect, beneath), stops))
-      const colour = this.colour(effect)
-      const lightened = inSceneLight(airLightOf(this.source, this.marks), lit, colour, colours)
-      return balance ? balancedColours(this.field(effect, beneath), balance, colour, lightened) : lightened
-    })
-  }
-
-  private ownColours(effect: Effect, beneath?: GraphNode): GraphNode | undefined {
-    const brought = this.contribution(effect, beneath)
-    if (!brought || brought.gives === 'clearing') return undefined
-    return brought.gives === 'light' ? brought.colours() : brought.picture()
-  }
-
-  /** What an effect draws, in its colours, on black. */
-  drawn(effect: Effect, mask?: GraphNode): GraphNode {
-    const params = { mode: 'normal', amount: 1, linear: false, colour: this.colour(effect) } as const
-    return mixNode(constantTonesNode(BLACK), this.field(effect), mask, params, this.colours(effect))
-  }
-
   /** The mask of a list; undefined if nothing in it is on. */
   mask(owner: Owner, list: Where): GraphNode | undefined {
     return whereNode(list, this.contextOf(owner))
@@ -322,37 +196,8 @@ export class StackBuilder {
     return { mode: effect.mix.mode, amount: (effect.mix.amount / 100) * times, linear: effect.mix.linear, colour: this.colour(effect) }
   }
 
-  private context(owner: Owner, beneath: () => GraphNode): MaskContext {
-    const { source, photo: picture, memo } = this
-    const knownDistance = (): GraphNode | undefined => this.knownDistance
-    const own = (): GraphNode => (isEffect(owner) ? this.drawn(owner) : this.onBlack(insideOfGroup(source, owner.id)))
-    return {
-      photo: source.photo,
-      frame: this.frame,
-      photoId: source.photo.id,
-      picture,
-      get beneath() {
-        return beneath()
-      },
-      marks: this.marks,
-      get distance() {
-        return knownDistance()
-      },
-      get own() {
-        memo.note('others')
-        return own()
-      },
-      pinned: (id) => this.pinnedNode(id),
-      pattern: (id) => {
-        memo.note('others')
-        const other = source.effects.find((effect) => effect.id === id)
-        return other && this.field(other)
-      },
-    }
-  }
-
   /** The frozen stack of a pinned state over the same photo. One that reads itself, which only a forged file can, is as good as gone. */
-  private pinnedNode(id: string | null): GraphNode | undefined {
+  protected pinnedNode(id: string | null): GraphNode | undefined {
     const state = this.source.pinned?.find((one) => one.id === id)
     if (!state) return undefined
     const { effects, groups } = state

@@ -1,33 +1,9 @@
-import {
-  contains,
-  expand,
-  gridAt,
-  intersect,
-  outside,
-  regionOnGrid,
-  sameRect,
-  union,
-  type GraphNode,
-  type Grid,
-  type PictureSource,
-  type Rect,
-} from '@welkinar/core'
+import { contains, expand, gridAt, intersect, outside, regionOnGrid, sameRect, type GraphNode, type Grid, type Rect } from '@welkinar/core'
 import { priorities, type RenderPool, type RenderRequest } from '@welkinar/core/pool'
 import { imageOf } from '../../engine/canvasSpace'
 import { contextOf, drawPlaced, type Shown } from './shownPicture'
 import { visibleRegion, type ViewPort } from '../onPhoto/viewPort'
-
-interface Wanted {
-  readonly node: GraphNode
-  readonly photo: PictureSource['photo']
-  /** What is shown of the photo. */
-  readonly frame: Rect
-  readonly port: ViewPort
-  /** One picture of many that follow each other: a reduced one is enough, and none is dropped half done. */
-  readonly moving?: boolean
-  /** Something else shows the photo until its first exact picture is there. */
-  readonly covered?: boolean
-}
+import { area, keyOf, placeOnGrid, type Wanted } from './wanted'
 
 /** An exact picture that would take longer than this has a coarse one before it. */
 const COARSE_BUDGET_MS = 34
@@ -293,39 +269,4 @@ export class LookLayer {
       },
     })
   }
-}
-
-function area(parts: readonly Rect[]): number {
-  return parts.reduce((sum, { width, height }) => sum + width * height, 0)
-}
-
-function keyOf({ node, frame, port, moving = false }: Wanted): string {
-  return [
-    node.key,
-    frame.x,
-    frame.y,
-    frame.width,
-    frame.height,
-    port.width,
-    port.height,
-    port.pixelRatio,
-    port.zoom,
-    port.centreX,
-    port.centreY,
-    moving,
-  ].join(' ')
-}
-
-/** The visible part of the photo on the grid of the view reduced by a factor. @param parts of it, on the grid that is not reduced */
-function placeOnGrid(
-  { photo, frame, port }: Pick<Wanted, 'photo' | 'frame' | 'port'>,
-  factor: number,
-  parts?: readonly Rect[],
-): { grid: Grid; rect: Rect } {
-  const scale = (by: number): Grid => gridAt(photo, Math.min(1, (port.zoom * port.pixelRatio) / by))
-  const grid = scale(factor)
-  if (!parts || parts.length === 0) return { grid, rect: regionOnGrid(visibleRegion(port, frame), grid) }
-  const { pitchX, pitchY } = scale(1)
-  const { x, y, width, height } = parts.reduce(union)
-  return { grid, rect: regionOnGrid({ x: x * pitchX, y: y * pitchY, width: width * pitchX, height: height * pitchY }, grid) }
 }
