@@ -206,7 +206,7 @@ describe('nothing an artist makes is lost', () => {
         .getByRole('button', { name: /highlights/ })
         .first()
         .click()
-      await page.getByRole('button', { name: 'Try', exact: true }).click()
+      await page.getByRole('button', { name: 'Try them in pictures' }).click()
       const pictures = page.getByRole('group', { name: /Quick choices/ }).locator('canvas')
       await expect.poll(() => pictures.count()).toBe(15)
       const contents = () => pictures.evaluateAll((all) => new Set(all.map((canvas) => (canvas as HTMLCanvasElement).toDataURL())).size)

@@ -105,28 +105,25 @@ export function LuminosityEditor({ list, mask }: MaskEditorProps<LuminosityMask>
       ) : (
         <ToneCurveEditor mask={mask} histogram={histogram.data} onHandles={setHandles} />
       )}
-      <Box sx={{ display: 'flex', gap: 1, flexWrap: 'wrap' }}>
-        <ToggleButtonGroup
-          exclusive
-          size="small"
-          value={mask.free ? FREE : mask.curve}
-          aria-label="Curve"
-          onChange={(_, next: ToneCurve | typeof FREE | null) => next && (next === FREE ? drawFreely() : chooseCurve(next))}
-        >
-          {curves.map((curve) => (
-            <ToggleButton key={curve} value={curve} sx={{ px: '7px' }}>
-              {curveLabels[curve]}
-            </ToggleButton>
-          ))}
-          <ToggleButton value={FREE} sx={{ px: '7px' }}>
-            Free
+      <ToggleButtonGroup
+        exclusive
+        fullWidth
+        size="small"
+        value={mask.free ? FREE : mask.curve}
+        aria-label="Curve"
+        onChange={(_, next: ToneCurve | typeof FREE | null) => next && (next === FREE ? drawFreely() : chooseCurve(next))}
+        sx={{ '& > button': { px: 0, flex: '1 1 auto', width: 'auto' } }}
+      >
+        {curves.map((curve) => (
+          <ToggleButton key={curve} value={curve}>
+            {curveLabels[curve]}
           </ToggleButton>
-        </ToggleButtonGroup>
-        <Box sx={{ flex: 1 }} />
-        <Button variant="outlined" aria-expanded={choosing} onClick={() => setChoosing(!choosing)} sx={{ px: '7px' }}>
-          Try
-        </Button>
-      </Box>
+        ))}
+        <ToggleButton value={FREE}>Free</ToggleButton>
+      </ToggleButtonGroup>
+      <Button variant="outlined" aria-expanded={choosing} onClick={() => setChoosing(!choosing)}>
+        Try them in pictures
+      </Button>
       {choosing && <QuickChoices list={list} mask={mask} />}
       {mask.free && <Box sx={{ color: ink.secondary }}>Press the chart for a point, drag it; a double press takes it out.</Box>}
       <Box sx={{ display: mask.free ? 'none' : 'flex', gap: 1, alignItems: 'end' }}>
