@@ -5,6 +5,8 @@ export default defineConfig({
     include: ['{core,app,server,demo}/**/*.test.ts'],
     exclude: ['**/node_modules/**', '**/dist/**'],
     testTimeout: 60_000,
+    // Test pictures are made once for a file, all of them in the soak.
+    hookTimeout: 60_000,
     // No test changes what others read, so that a worker loads each module once.
     isolate: false,
     // Nothing else runs beside them.

@@ -69,7 +69,7 @@ describe('a subject glow', () => {
       await expect.poll(() => subject.getByRole('button', { name: /^More about mask/ }).count()).toBe(left)
       await menuClosed()
     }
-    await subject.getByText(/Draw around what glows/).waitFor()
+    await subject.getByText(/^What glows/).waitFor()
     await subject.getByRole('button', { name: 'Add a mask' }).click()
     await page.getByRole('menuitem', { name: 'Outline' }).click()
     await menuClosed()

@@ -121,7 +121,7 @@ describe('a whole job', () => {
     ] as const) {
       await addMask('Cloud')
       const where = page.getByRole('region', { name: 'Where' })
-      for (const [label, value] of Object.entries({ Scale: scale, Turn: turn, Seed: seed, Cover: '75' })) {
+      for (const [label, value] of Object.entries({ Scale: scale, Rotation: turn, Seed: seed, Cover: '75' })) {
         const field = where.getByRole('textbox', { name: label, exact: true })
         await field.fill(value)
         await field.press('Enter')

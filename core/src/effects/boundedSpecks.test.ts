@@ -1,5 +1,8 @@
 import { describe, expect, it } from 'vitest'
+import type { GraphNode } from '../graph/node'
+import { sceneGraph } from '../render/sceneGraph'
 import { boundedDiscs, boundedSpecks, boundedTogether, mostReach } from './boundedSpecks'
+import { newEffect } from './newEffect'
 
 const photo = { width: 3000, height: 2000 }
 /** How often specks of a size, one per square of the spacing, cover the photo. */
@@ -48,4 +51,22 @@ describe('numbers whose product is absurd', () => {
       if (reach > 1) expect((count * (2 * reach) ** 2) / (3000 * 2000)).toBeLessThanOrEqual(8.1)
     }
   })
+
+  it('motes float no farther than their bounded size says, so that few are looked at for a place', () => {
+    const small = { width: 80, height: 56 }
+    const effect = newEffect(small, { kind: 'dust', id: 'd' })
+    Object.assign(effect.controls.pattern, { size: 600, density: 1000 })
+    Object.assign(effect.controls.shape, { drift: 1500, enlarge: 2000 })
+    const node = sceneGraph({ photo: { id: 'p', ...small }, effects: [effect] })
+    const discs = nodesOf(node).filter(({ operation }) => operation === 'discs')
+    expect(discs).toHaveLength(2)
+    for (const { params } of discs) {
+      const { sway, spacing } = params as { sway: number; spacing: number }
+      expect((4 * sway) / spacing).toBeLessThan(500)
+    }
+  })
 })
+
+function nodesOf(root: GraphNode): GraphNode[] {
+  return [root, ...root.inputs.flatMap(nodesOf)]
+}

@@ -48,20 +48,24 @@ export const dust = defineEffect({
     light(levelsNode(motes(controls, scene, controls.shape.drift), { black: 0, white: 1, gamma: controls.shape.gamma })),
 })
 
+/** A mote floats about twice its size, and a little more lest rounding matters where nothing is bounded. */
+const MOST_SWAY = 2.001
+
 /** Two depths of motes: a few large ones near the lens, more small ones behind. */
 function motes({ pattern, shape }: DustControls, scene: EffectScene, drift: number) {
   const enlarge = shape.enlarge / 100
-  const layer = (index: number, size: number, share: number, brightness: number) =>
-    discsNode({
+  const layer = (index: number, size: number, share: number, brightness: number) => {
+    const bounded = boundedDiscs(
+      {
+        spacing: enlarge * Math.sqrt((scene.width * scene.height) / Math.max(pattern.density * 10 * share, 0.01)),
+        radius: enlarge * (pattern.size * size),
+        length: enlarge * (drift * size),
+      },
+      scene,
+    )
+    return discsNode({
       seed: layerSeed(pattern.seed, 16, 5 * index + 11),
-      ...boundedDiscs(
-        {
-          spacing: enlarge * Math.sqrt((scene.width * scene.height) / Math.max(pattern.density * 10 * share, 0.01)),
-          radius: enlarge * (pattern.size * size),
-          length: enlarge * (drift * size),
-        },
-        scene,
-      ),
+      ...bounded,
       radiusVariation: pattern.sizeSpread / 100 / 1.1,
       softness: Math.max(0.05, pattern.softness / 100),
       rim: 0.25,
@@ -72,7 +76,9 @@ function motes({ pattern, shape }: DustControls, scene: EffectScene, drift: numb
       shiftY: shape.moveY,
       // A loop leaves a mote where it was: it floats in a circle.
       loop: { rows: 0, shift: 0, phase: scene.phase },
-      sway: enlarge * ((2 * pattern.size + 2 * drift) * size),
+      // All that may come into a tile is looked at, so what is bounded floats no farther than its size says.
+      sway: Math.min(enlarge * ((2 * pattern.size + 2 * drift) * size), MOST_SWAY * (bounded.radius + bounded.length)),
     })
+  }
   return sumFieldsNode([layer(0, 1, 0.25, 0.4), layer(1, 0.38, 0.75, 0.75)])
 }
