@@ -85,6 +85,11 @@ function drawDisc(
   // Its light stays the same when it is drawn thicker or with a wider rim, and is spread along the way when it moves.
   const still = sweptArea(radius - 0.5 * softness * radius, softness * radius, 0)
   const peak = (brightness * still) / sweptArea(from + 0.5 * span, span, length)
+  // What it is as bright as where it covers all, at the size of the photo; and how much of the fall at its rim lies inside a pixel.
+  const fullRadius = Math.max(radius, THINNEST)
+  const fullSpan = Math.max(softness * fullRadius, 1)
+  const bright = (brightness * still) / sweptArea(fullRadius - 0.5 * softness * fullRadius, fullSpan, length)
+  const within = pitch / span
   const row0 = max(0, <i32>Math.floor((y - Math.abs(halfY) - reach) / pitchY) - gridY)
   const row1 = min(height - 1, <i32>Math.ceil((y + Math.abs(halfY) + reach) / pitchY) - gridY)
   const column0 = max(0, <i32>Math.floor((x - Math.abs(halfX) - reach) / pitchX) - gridX)
@@ -105,8 +110,8 @@ function drawDisc(
       const cover = 1 - s * s * (3 - 2 * s)
       const m = <f32>(peak * cover * (1 - rim * (1 - q * q)))
       store<f32>(mean + at, load<f32>(mean + at) + m)
-      // At the rim a pixel holds the disc beside nothing.
-      if (spread != 0) store<f32>(spread + at, load<f32>(spread + at) + m * <f32>(peak * (1 - cover)) * 0.5)
+      // At the rim, and all over where it is smaller than a pixel, a pixel holds the disc beside nothing.
+      if (spread != 0) store<f32>(spread + at, load<f32>(spread + at) + m * <f32>(Math.max(0, bright * (1 - rim * (1 - q * q)) - <f64>m) * within))
     }
   }
 }
