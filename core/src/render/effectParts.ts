@@ -15,7 +15,7 @@ import { rampNode } from '../operations/colour/ramp/ramp'
 import { workingSpaceOf } from '../photo/pictureIds'
 import { airLightOf } from './airLightOf'
 import { sceneBrightnessNode } from '../operations/light/sceneLight/sceneLight'
-import type { BuildMemo} from './buildMemo';
+import type { BuildMemo } from './buildMemo'
 import { type Brought } from './buildMemo'
 import { balancedColours, inSceneLight } from './effectColours'
 import { colourOf, insideOfGroup, isEffect, type Owner, type PictureSource } from './pictureSource'
