@@ -161,5 +161,21 @@ it('on a screen of two pixels to one, 1:1 is a pixel of the screen for each of t
   await settled(page)
   await page.getByTestId('picture').dblclick()
   await page.getByRole('button', { name: 'Zoom, 100 %' }).waitFor()
+  // So is the field in its studio.
+  await addEffect(page, 'Middle', 'Custom field', 'Scan lines')
+  await openStep(page, 'Pattern')
+  await page.getByRole('link', { name: 'Open the Field studio' }).click()
+  const field = page.getByRole('img', { name: 'The field', exact: true })
+  const drawnField = () =>
+    field.evaluate((element) => {
+      const canvas = element as HTMLCanvasElement
+      return { picture: canvas.toDataURL(), pixels: canvas.width / canvas.clientWidth }
+    })
+  // A canvas that nothing was drawn on yet has another size.
+  await expect.poll(async () => (await drawnField()).pixels).toBeCloseTo(2, 1)
+  const fitted = await drawnField()
+  await page.getByRole('button', { name: '1:1' }).click()
+  await expect.poll(async () => (await drawnField()).picture).not.toBe(fitted.picture)
+  expect((await drawnField()).pixels).toBeCloseTo(2, 1)
   await browser.close()
 })
