@@ -184,6 +184,7 @@ function Look({ place, offer, patternOnly, withKind }: LookProps) {
         height={PICTURE.height}
         part={patternOnly ? shownPart : Math.max(LEAST_PART, shownPart)}
         label=""
+        awaited
       />
       <Box sx={{ pt: '3px', lineHeight: 1.25 }}>
         {name}

@@ -17,6 +17,8 @@ interface LookPictureProps {
   /** Part of the frame's width that is shown, around its middle; 1 is all of it. */
   readonly part?: number
   readonly label: string
+  /** Whether somebody waits for it: it begins at once. */
+  readonly awaited?: boolean
 }
 
 /** Longer than a pause within a drag, so that the view has the threads for itself. */
@@ -28,7 +30,16 @@ export function hasSameLook<P extends { readonly node: GraphNode }>(one: P, othe
 }
 
 /** A small live picture of one look. It waits for the view, which goes first. */
-export const LookPicture = memo(function LookPicture({ node, photo, frame, width, height, part = 1, label }: LookPictureProps) {
+export const LookPicture = memo(function LookPicture({
+  node,
+  photo,
+  frame,
+  width,
+  height,
+  part = 1,
+  label,
+  awaited = false,
+}: LookPictureProps) {
   const pool = usePool()
   const canvas = useRef<HTMLCanvasElement>(null)
   const [failed, setFailed] = useState(false)
@@ -36,19 +47,22 @@ export const LookPicture = memo(function LookPicture({ node, photo, frame, width
   const { x, y, width: frameWidth, height: frameHeight } = frame ?? { x: 0, y: 0, ...photo }
   useEffect(() => {
     const abort = new AbortController()
-    const timer = setTimeout(() => {
-      const size = { id, width: photoWidth, height: photoHeight }
-      const whole = { x, y, width: frameWidth, height: frameHeight }
-      paint(pool, node, size, partOf(whole, { width, height }, part), { width, height }, abort.signal, canvas).then(
-        () => setFailed(false),
-        () => setFailed(!abort.signal.aborted),
-      )
-    }, SETTLE_MS)
+    const timer = setTimeout(
+      () => {
+        const size = { id, width: photoWidth, height: photoHeight }
+        const whole = { x, y, width: frameWidth, height: frameHeight }
+        paint(pool, node, size, partOf(whole, { width, height }, part), { width, height }, abort.signal, canvas).then(
+          () => setFailed(false),
+          () => setFailed(!abort.signal.aborted),
+        )
+      },
+      awaited ? 0 : SETTLE_MS,
+    )
     return () => {
       clearTimeout(timer)
       abort.abort()
     }
-  }, [pool, node.key, id, photoWidth, photoHeight, x, y, frameWidth, frameHeight, width, height, part]) // eslint-disable-line react-hooks/exhaustive-deps -- the key stands for the node
+  }, [pool, node.key, id, photoWidth, photoHeight, x, y, frameWidth, frameHeight, width, height, part, awaited]) // eslint-disable-line react-hooks/exhaustive-deps -- the key stands for the node
   return (
     <Box
       component="canvas"
