@@ -3,7 +3,8 @@ import { documentVersion, emptyStack, newEffect, untouched, type CheckedScene, t
 import type { RenderPool } from '@welkinar/core/pool'
 import { afterAll, beforeAll, beforeEach, describe, expect, it, vi } from 'vitest'
 import { database } from '../storage/database'
-import { addScenes, loadScene, putAwayScene } from '../storage/scenes'
+import { addScenes, loadScene } from '../storage/scenes'
+import { Autosave } from './autosave'
 import { openedScene, OpenScene, type Surroundings } from './openScene'
 import { lived, type SceneLife } from './sceneLife'
 import { useScene } from './sceneStore'
@@ -168,7 +169,6 @@ describe('a scene that is open', () => {
     channel.close()
     await until('reading only')
     expect(await amountStored()).toBe(51)
-    await putAwayScene('s', 1).catch(() => undefined)
     leave()
   })
 
@@ -183,6 +183,26 @@ describe('a scene that is open', () => {
     await until('open')
     expect(await amountStored()).toBe(60)
     leave()
+  })
+
+  it('goes on to be saved after that was stopped while it had failed: handed to another tab and taken back', async () => {
+    const loaded = await loadScene('s')
+    const opening = Symbol('opening')
+    useScene.getState().open(opening, loaded)
+    const autosave = new Autosave(opening)
+    autosave.start(loaded, useScene.getState().history)
+    const put = vi.spyOn(IDBObjectStore.prototype, 'put').mockImplementation(() => {
+      throw new DOMException('full', 'QuotaExceededError')
+    })
+    setAmount(40)
+    await vi.waitFor(() => expect(life()).toEqual({ is: 'trouble', why: 'no room' }))
+    await autosave.stop()
+    put.mockRestore()
+    autosave.start(loaded, useScene.getState().history)
+    setAmount(50)
+    await vi.waitFor(async () => expect(await amountStored()).toBe(50), { timeout: 5000 })
+    await autosave.stop()
+    useScene.getState().close(opening)
   })
 
   it('that another tab has written although this one has it keeps its changes as a copy', async () => {
