@@ -29,9 +29,10 @@ export class TooCostly extends Error {
 
   constructor(
     readonly cost: Cost,
+    why: string,
     advice: string,
   ) {
-    super(`on this photo it would take about ${Math.max(2, Math.round(cost.seconds / 60))} minutes; ${advice}`)
+    super(`on this photo ${why}; ${advice}`)
   }
 }
 
@@ -46,8 +47,10 @@ export function checkCost(root: GraphNode, photo: Size, kernels: Kernels): void 
   if (roughly(nodes, photo) < PLANNED_FROM * most) return
   const cost = costOf(root, photo, kernels)
   const costliest = nodes.find(({ key }) => key === cost.costliest)
-  if (cost.seconds > most || cost.first > (MOST_FIRST_SECONDS * megapixels) / LEAST_MEGAPIXELS)
-    throw new TooCostly(cost, adviceFor(costliest?.operation))
+  const advice = adviceFor(costliest?.operation)
+  if (cost.seconds > most) throw new TooCostly(cost, `it would take about ${Math.max(2, Math.round(cost.seconds / 60))} minutes`, advice)
+  if (cost.first > (MOST_FIRST_SECONDS * megapixels) / LEAST_MEGAPIXELS)
+    throw new TooCostly(cost, `about ${Math.round(cost.first)} seconds would pass before any of it is seen`, advice)
 }
 
 /** What all nodes would cost if each read no more than it gives. */
