@@ -18,6 +18,7 @@ import {
   topTimes,
   watchBlocks,
 } from './browserTimes'
+import { keyTimes, panelTimes } from './handTimes'
 import { limitRow, median, percentile, type Row } from './measure'
 import { HEIGHT, WIDTH } from './photo24'
 import { mixedStack } from './stackRows'
@@ -47,7 +48,9 @@ export async function browserRows(photo: string): Promise<Row[]> {
     const strokes = await strokeTimes(page)
     await layRecipe(page, mixedStack(size, 8))
     const mixed = await dialTimes(page, /^Haze, Blue distance/, 'Amount')
+    const panel = await panelTimes(page, 'Near', ['Rain', 'Fog', 'Sparkles', 'Soft focus'])
     await layRecipe(page, mixedStack(size, 10))
+    const presses = await keyTimes(page, /^Haze, Blue distance/, 'Amount')
     const close = await closeTimes(page)
     const exportingTen = await exportTimes(page)
     const blocks = await page.evaluate(() => (window as unknown as { blocks: number[] }).blocks)
@@ -95,6 +98,10 @@ export async function browserRows(photo: string): Promise<Row[]> {
       limitRow('the same: pan by 100 px at 1:1, to exact picture, median', median(close.pan), 150),
       { ...limitRow('the same: exported as PNG', exportingTen.total, 15_000), memory: exportingTen.memory },
       { ...limitRow('the same effects, 60 MP: exported as PNG (memory: ≤ 2.2 GB)', sixty.total, 40_000), memory: sixty.memory },
+      limitRow('panel of kinds over 8 mixed effects: all pictures of the kind that is chosen first', panel[0] ?? NaN, 1000),
+      limitRow('panel of kinds: the same of the next three, the slowest', Math.max(...panel.slice(1)), 1000),
+      limitRow('a step of a dial by key, lowest of 10 mixed effects: graph and React, median', median(presses), 10),
+      limitRow('a step of a dial by key: the same, 95th percentile', percentile(presses, 0.95), 20),
       limitRow('blocks of the page in all this: the longest', Math.max(0, ...blocks), 100, `${blocks.length} tasks took over 50 ms`),
       limitRow(`demo scenes (${demos.length}, 6 MP): opened, the slowest`, Math.max(...demos.map(({ opened }) => opened)), 800),
       limitRow('demo scenes: exact at 1:1, the slowest', Math.max(...demos.map(({ close }) => close)), 300),

@@ -1,7 +1,7 @@
 import Box from '@mui/material/Box'
 import ButtonBase from '@mui/material/ButtonBase'
 import { sceneGraph, type GraphNode, type PictureSource, type StepName } from '@welkinar/core'
-import { memo, useEffect, useRef, type ReactNode } from 'react'
+import { memo, useDeferredValue, useEffect, useRef, type ReactNode } from 'react'
 import { useScene } from '../../scene/sceneStore'
 import { ink, weight } from '../../theme'
 import { hasSameLook, LookPicture } from '../pictures/LookPicture'
@@ -21,7 +21,8 @@ interface StepSectionProps {
 
 /** One step of the selected effect: a live picture of its output, and its controls when it is open. */
 export function StepSection({ ownerId, children, ...head }: StepSectionProps) {
-  const source = useSource()
+  // The photo comes first: small pictures follow when there is time for them.
+  const source = useDeferredValue(useSource())
   const { step, title } = head
   const open = useScene((state) => state.openStep === step)
   const section = useRef<HTMLElement>(null)
