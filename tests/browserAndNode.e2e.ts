@@ -45,7 +45,7 @@ describe('Chromium and Node', () => {
     const path = createRequire(import.meta.url).resolve('@welkinar/kernels/kernels.wasm')
     const noCodecs = wasmCodecs(() => Promise.reject(new Error('No file is opened here.')))
     const here = await everyKind(
-      await RenderWorker.create(await WebAssembly.compile(await readFile(path)), { usual: 2e8, most: 2e8 }, noCodecs),
+      await RenderWorker.create(await WebAssembly.compile(await readFile(path)), noCodecs),
       whole,
     )
     expect(Object.keys(here).length).toBeGreaterThan(whole ? 70 : 35)

@@ -1,15 +1,16 @@
 import { effectDefinitions, newEffect, noMarks, sceneGraph, type Effect } from '@welkinar/core'
-import { checkCost, costOf, TooCostly } from '../../core/src/graph/cost'
+import { checkCost, costOf, TooCostly } from '../../core/src/render/cost'
 import { Evaluator } from '../../core/src/graph/evaluator'
 import type { GraphNode } from '../../core/src/graph/node'
 import { costPerPixel } from '../../core/src/operations/costs'
-import type { Kernels } from '../../core/src/graph/operation'
+import { Planner } from '../../core/src/graph/plan'
 import { gridAt, gridBounds, type Grid, type Size } from '../../core/src/planes/grid'
 import { splitIntoTiles, type Rect } from '../../core/src/planes/rect'
 import { randomNumbers } from '../../core/test-support/pictures'
 import { randomEffect, type Places } from '../../core/test-support/randomValue'
 import type { Row } from './measure'
 import type { BenchPhoto } from './photo24'
+import { operationNamed } from '../../core/src/operations/registry'
 
 const MOST_TILE_MS = 5000
 const MOST_REFUSAL_MS = 1000
@@ -35,7 +36,8 @@ const chains: readonly (readonly [what: string, step: object])[] = [
 
 /** The settings of highest stated cost that are found at random, each kind by itself: measured, or refused at once; and how well stated and measured cost agree. */
 export function extremeRows({ photo, kernels }: BenchPhoto): Row[] {
-  const evaluator = new Evaluator(kernels, { usual: 192e6, most: 768e6 })
+  const evaluator = new Evaluator({ kernels, operations: operationNamed, store: 768e6 })
+  const planner = new Planner(operationNamed, kernels)
   const grid = gridAt(photo, 1)
   const compared = new Compared(evaluator)
   const rows: Row[] = []
@@ -46,7 +48,7 @@ export function extremeRows({ photo, kernels }: BenchPhoto): Row[] {
     const began = performance.now()
     let refused = ''
     try {
-      checkCost(node, photo, kernels)
+      checkCost(node, photo, planner)
       evaluator.addPhoto(photo)
       evaluator.evaluate(node, MIDDLE, grid, 'nothing')
     } catch (error) {
@@ -67,7 +69,7 @@ export function extremeRows({ photo, kernels }: BenchPhoto): Row[] {
     const random = randomNumbers(kind.length * 31 + kind.charCodeAt(0))
     const found = Array.from({ length: SEARCHED }, (_, i) => {
       const effect = randomEffect(photo, kind, random, places[i % places.length] ?? 'limits', i % 4 < 2 ? 1 : 0.3)
-      return { effect, seconds: costOf(sceneGraph({ photo, effects: [effect], marks: noMarks }), photo, kernels).seconds }
+      return { effect, seconds: costOf(sceneGraph({ photo, effects: [effect], marks: noMarks }), photo, planner).seconds }
     })
     const costliest = found.toSorted((a, b) => b.seconds - a.seconds).slice(0, MEASURED)
     costliest.forEach(({ effect, seconds }, i) =>
@@ -75,7 +77,7 @@ export function extremeRows({ photo, kernels }: BenchPhoto): Row[] {
     )
     allowed.push(
       ...found
-        .filter(({ effect }) => !isRefused(graphOf([effect]), photo, kernels))
+        .filter(({ effect }) => !isRefused(graphOf([effect]), photo, planner))
         .map(({ effect, seconds }) => ({ label, effect, seconds })),
     )
   }
@@ -100,9 +102,9 @@ export function extremeRows({ photo, kernels }: BenchPhoto): Row[] {
   return [...rows, compared.row()]
 }
 
-function isRefused(node: GraphNode, photo: Size, kernels: Kernels): boolean {
+function isRefused(node: GraphNode, photo: Size, planner: Planner): boolean {
   try {
-    checkCost(node, photo, kernels)
+    checkCost(node, photo, planner)
     return false
   } catch (error) {
     if (error instanceof TooCostly) return true

@@ -13,7 +13,7 @@ export async function keyTimes(page: Page, card: RegExp, dial: string): Promise<
     new PerformanceObserver((list) => {
       for (const entry of list.getEntries() as PerformanceEventTiming[])
         if (entry.name === 'keydown') presses.push(entry.processingEnd - entry.processingStart)
-    }).observe({ type: 'event', durationThreshold: 16 })
+    }).observe({ type: 'event', durationThreshold: 16 } as PerformanceObserverInit)
   })
   const field = page.getByRole('group', { name: 'Dials' }).getByRole('textbox', { name: dial, exact: true })
   // The first are for the compiler.

@@ -1,19 +1,14 @@
 import { once } from 'node:events'
 import { availableParallelism } from 'node:os'
 import { Worker } from 'node:worker_threads'
-import { RenderPool, type MemoryBudget, type RenderWorker, type Thread } from '@welkinar/core/pool'
+import { RenderPool, type RenderWorker, type Thread } from '@welkinar/core/pool'
 import { wrap, type Remote } from 'comlink'
 import nodeEndpoint from 'comlink/dist/esm/node-adapter.mjs'
 
 /** Memory that all threads together keep results in, bytes. */
-const BUDGET: MemoryBudget = { usual: 192e6, most: 768e6 }
-/** A thread that has less than this computes again for each tile what its tiles share. */
-const LEAST_MEMORY = 96e6
-
-/** As many threads as there are cores, and as have the memory that they need. */
-function threadsFor(mostMemory: number): number {
-  return Math.max(1, Math.min(availableParallelism(), Math.floor(mostMemory / LEAST_MEMORY)))
-}
+const BUDGET = 768e6
+/** More do not help: they would wait for the memory of the machine. */
+const MOST_THREADS = 16
 
 interface NodePoolOptions {
   /** The bundled worker; default: beside this file. */
@@ -25,18 +20,17 @@ interface NodePoolOptions {
 
 /**
  * A pool of worker threads.
- * @param asked how many; all memory is divided among them. Default: as many as there are cores, and memory for
+ * @param asked how many. Default: as many as there are cores
  */
 export async function createNodePool(asked?: number, options: NodePoolOptions = {}): Promise<RenderPool> {
-  const { script = new URL('./worker.js', import.meta.url), stallSeconds, mostMemory = BUDGET.most } = options
-  const threads = asked ?? threadsFor(mostMemory)
-  const start = (share: number): Promise<Thread> =>
-    startThread(script, { usual: (share * Math.min(BUDGET.usual, mostMemory)) / threads, most: (share * mostMemory) / threads })
-  return new RenderPool({ threads, start, ...(stallSeconds === undefined ? {} : { stallSeconds }) }).started()
+  const { script = new URL('./worker.js', import.meta.url), stallSeconds, mostMemory = BUDGET } = options
+  const threads = asked ?? Math.min(MOST_THREADS, availableParallelism())
+  const start = (): Promise<Thread> => startThread(script)
+  return new RenderPool({ threads, start, budget: { most: mostMemory }, ...(stallSeconds === undefined ? {} : { stallSeconds }) }).started()
 }
 
-async function startThread(script: URL, budget: MemoryBudget): Promise<Thread> {
-  const worker = new Worker(script, { workerData: { budget } })
+async function startThread(script: URL): Promise<Thread> {
+  const worker = new Worker(script)
   await once(worker, 'message')
   return {
     worker: wrap<RenderWorker>(nodeEndpoint(worker)) as Remote<RenderWorker>,

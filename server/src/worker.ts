@@ -1,6 +1,5 @@
 import { readFile } from 'node:fs/promises'
-import { parentPort, workerData } from 'node:worker_threads'
-import type { MemoryBudget } from '@welkinar/core/pool'
+import { parentPort } from 'node:worker_threads'
 import { RenderWorker, wasmCodecs } from '@welkinar/core/worker'
 import { expose } from 'comlink'
 import nodeEndpoint from 'comlink/dist/esm/node-adapter.mjs'
@@ -13,6 +12,5 @@ async function compile(path: string): Promise<WebAssembly.Module> {
 
 if (!parentPort) throw new Error('This file runs in a worker thread.')
 const codecs = nativeCodecs(wasmCodecs((name) => compile(codecPath(name)), nativeDeflate))
-const { budget } = workerData as { readonly budget: MemoryBudget }
-expose(await RenderWorker.create(await compile(kernelsPath()), budget, codecs), nodeEndpoint(parentPort))
+expose(await RenderWorker.create(await compile(kernelsPath()), codecs), nodeEndpoint(parentPort))
 parentPort.postMessage('ready')

@@ -7,13 +7,12 @@ import raw from 'libraw-wasm/dist/libraw.wasm?url'
 import avifEncoder from '@jsquash/avif/codec/enc/avif_enc.wasm?url'
 import webpEncoder from '@jsquash/webp/codec/enc/webp_enc_simd.wasm?url'
 import webpDecoder from '@jsquash/webp/codec/dec/webp_dec.wasm?url'
-import type { MemoryBudget } from '@welkinar/core/pool'
 import { RenderWorker, wasmCodecs, type CodecName } from '@welkinar/core/worker'
 import kernels from '@welkinar/kernels/kernels.wasm?url'
 import { expose } from 'comlink'
 import { browserCodecs } from './browserCodecs'
 
-// One thread of the pool in the browser. Its name is the budget of its results.
+// One thread of the pool in the browser.
 
 const modules: Record<CodecName, string> = {
   jpegDecoder,
@@ -30,7 +29,7 @@ const modules: Record<CodecName, string> = {
 const compile = (url: string): Promise<WebAssembly.Module> => WebAssembly.compileStreaming(fetch(url))
 
 const codecs = browserCodecs(wasmCodecs((name) => compile(modules[name])))
-expose(await RenderWorker.create(await compile(kernels), JSON.parse(self.name) as MemoryBudget, codecs))
+expose(await RenderWorker.create(await compile(kernels), codecs))
 postMessage('ready')
 // Most photos are JPEGs; it can be ready before the first one comes.
 codecs.decoderFor('jpeg').catch(() => undefined)

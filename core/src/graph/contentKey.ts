@@ -1,5 +1,12 @@
-/** 128-bit content key of a text, as 32 hexadecimal digits: four multiply-rotate lanes, each finished as in MurmurHash3. */
+/** 128-bit content key of a text, as 32 hexadecimal digits. */
 export function contentKey(text: string): string {
+  return contentWords(text)
+    .map((word) => word.toString(16).padStart(8, '0'))
+    .join('')
+}
+
+/** The same as four numbers of 32 bits without sign: four multiply-rotate lanes, each finished as in MurmurHash3. */
+export function contentWords(text: string): [number, number, number, number] {
   let a = 0x239b961b
   let b = 0xab0e9789
   let c = 0x38b34ae5
@@ -12,7 +19,7 @@ export function contentKey(text: string): string {
     c = turned(Math.imul(c ^ unit, 0x27d4eb2f), 15) ^ d
     d = turned(Math.imul(d ^ unit, 0x165667b1), 16) ^ a
   }
-  return [a, b, c, d ^ text.length].map((lane) => finish(lane).toString(16).padStart(8, '0')).join('')
+  return [finish(a), finish(b), finish(c), finish(d ^ text.length)]
 }
 
 function turned(value: number, bits: number): number {

@@ -11,6 +11,7 @@ import { sceneGraph } from '../render/sceneGraph'
 import { Evaluator } from './evaluator'
 import type { GraphNode } from './node'
 import type { Kernels } from './operation'
+import { operationNamed } from '../operations/registry'
 
 const size = { width: 700, height: 500 }
 /** Of one picture. */
@@ -49,7 +50,7 @@ describe('an evaluation that is given up', () => {
 describe('a correction that takes the place of all beneath it', () => {
   it('is kept for the next change above it, in a thread too, where there is room for little', () => {
     const [known, received] = [new KnownNodes(), new ReceivedNodes()]
-    const evaluator = new Evaluator(kernels, 3 * BYTES)
+    const evaluator = new Evaluator({ kernels, operations: operationNamed, store: 3 * BYTES })
     evaluator.addPhoto(photo)
     const grid = gridAt(size, 1)
     const curves = (id: string, look = 'gentle-s'): Effect => newEffect(size, { kind: 'curves', id, look })

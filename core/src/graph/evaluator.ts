@@ -1,4 +1,3 @@
-import { operationNamed } from '../operations/registry'
 import type { PhotoData } from '../photo/photoData'
 import { enlargePlane, readToEnlarge } from '../planes/enlarge'
 import { finerGrid, gridBounds, type Grid } from '../planes/grid'
@@ -6,11 +5,12 @@ import { clampInto, intersect, sameRect, splitIntoTiles, tilesAround, type Rect 
 import { reducePlane } from '../planes/reduce'
 import { withScratch } from '../planes/scratch'
 import type { Value } from '../planes/value'
-import { isStage, LastChange } from './lastChange'
 import type { GraphNode } from './node'
-import type { Kernels, Operation, RunContext } from './operation'
-import { coarserGridOf, planFor, type Step } from './plan'
-import { ValueCache, worth, type MemoryBudget, type Worth } from './valueCache'
+import type { Kernels, Operation, Operations, RunContext } from './operation'
+import { Planner, type Step } from './plan'
+import { ResultStore } from './resultStore'
+import { storeMemory } from './storeMemory'
+import { ValueCache } from './valueCache'
 
 /** Side of the blocks in which values on coarse grids are computed and kept. */
 const COARSE_BLOCK = 512
@@ -18,43 +18,61 @@ const COARSE_BLOCK = 512
 /** What is worth keeping of an evaluation: the picture up to each effect too, since the next change may begin there; the result alone; or nothing. */
 export type Keep = 'stages' | 'result' | 'nothing'
 
+/** What a thread keeps in the memory of its kernels between what it computes, bytes: a tile may read it twice. */
+const REST = 48e6
+
+interface EvaluatorOptions {
+  readonly kernels: Kernels
+  readonly operations: Operations
+  /** What it shares with other threads; or bytes that results may take where it is alone. */
+  readonly store: ResultStore | number
+}
+
 /**
- * Computes graph nodes on rectangles: each node of a tile once, on all that its readers need of it, and each value no longer than it is read, or than there is
- * room for it. What is smooth is computed on a coarser grid, in blocks at fixed places that all tiles read, and enlarged.
+ * Computes graph nodes on rectangles: each node of a tile once, on all that its readers need of it, and each value no longer than it is read. What is smooth is computed on a coarser grid, in blocks
+ * at fixed places that all tiles of all threads read, and enlarged.
  */
 export class Evaluator {
+  readonly kernels: Kernels
+  private readonly planner: Planner
   private readonly cache: ValueCache
+  private store: ResultStore
   private readonly photos = new Map<string, PhotoData>()
-  private readonly lastChange = new LastChange()
   private handedOut: Value[] = []
   private keeping: Keep = 'stages'
-  /** How many blocks are being computed, one for the other. */
-  private depth = 0
+  /** What it has claimed and computes, one for the other. */
+  private readonly claims: { readonly key: string; readonly rect: Rect }[] = []
   /** Pixels that operations have computed since the start. */
-  private work = 0
+  work = 0
   /** Operations run since the start; a test reads it to see that nothing is computed twice. */
   runs = 0
   /** Called before an operation runs. What it throws ends the evaluation; what was computed until then is kept. */
   onRun: ((node: GraphNode, rect: Rect, grid: Grid) => void) | undefined
+  /** Called again and again while another thread computes what is needed. */
+  onWait: (() => void) | undefined
 
-  constructor(
-    readonly kernels: Kernels,
-    budget: MemoryBudget | number,
-  ) {
-    this.cache = new ValueCache(typeof budget === 'number' ? { usual: budget, most: budget } : budget, (address) =>
-      kernels.release(address),
-    )
+  constructor({ kernels, operations, store }: EvaluatorOptions) {
+    this.kernels = kernels
+    this.planner = new Planner(operations, kernels)
+    const rest = typeof store === 'number' ? Math.min(REST, store / 4) : REST
+    this.cache = new ValueCache(rest, (address) => kernels.release(address))
+    this.store = typeof store === 'number' ? new ResultStore(storeMemory(store - rest, false), 0) : store
+  }
+
+  /** Shares results with the threads that use the same store. */
+  useStore(store: ResultStore): void {
+    this.store = store
   }
 
   addPhoto(photo: PhotoData): void {
     this.photos.set(photo.id, photo)
-    this.cache.fitTo(Math.max(...[...this.photos.values()].map(({ width, height }) => width * height)))
   }
 
   /** Forgets a photo, and gives back the memory of all results, its own among them. Call it between tiles. */
   dropPhoto(id: string): void {
     this.photos.delete(id)
-    this.cache.clear()
+    this.cache.trim(0)
+    this.store.clear()
   }
 
   /** @throws Error if the photo has not been handed to this thread */
@@ -70,19 +88,20 @@ export class Evaluator {
 
   /** Bytes of the results that are kept. */
   get bytesHeld(): number {
-    return this.cache.size
+    return this.cache.size + this.store.size
+  }
+
+  /** Whether another thread waits for what this one computes. */
+  get isAwaited(): boolean {
+    return this.claims.some(({ key, rect }) => this.store.isAwaited(key, rect))
   }
 
   /** The value of `node` on `rect`, which lies in the grid. It stays valid until the next `trim`. */
   evaluate(node: GraphNode, rect: Rect, grid: Grid, keep: Keep = 'stages'): Value {
     let whole: Value
     this.keeping = keep
-    if (keep === 'stages') {
-      this.lastChange.look(node)
-      this.cache.beginPicture(node.key, keyOfGrid(grid))
-    }
     try {
-      whole = this.hold(node, rect, grid, keep === 'nothing' ? worth.step : worth.picture)
+      whole = this.hold(node, rect, grid, keep !== 'nothing')
     } catch (error) {
       this.handedOut = []
       this.cache.letAllGo()
@@ -101,16 +120,16 @@ export class Evaluator {
     this.cache.trim()
   }
 
-  /** A value that covers a rectangle, and stays until it is let go. */
-  private hold(node: GraphNode, rect: Rect, grid: Grid, own: Worth = worth.step): Value {
-    const key = keyOf(node, grid)
+  /** A value that covers a rectangle, and stays until it is let go. @param isKept whether it is put into the store */
+  private hold(node: GraphNode, rect: Rect, grid: Grid, isKept = false): Value {
     const before = this.work
-    const steps = planFor(node, rect, grid, this.kernels, (one, part) =>
-      this.cache.find(keyOf(one, grid), part, one === node ? own : this.worthOf(one)),
-    )
+    const keeps = (one: GraphNode): boolean => (one === node ? isKept : this.keeping === 'stages' && this.planner.isStage(one))
+    const mayBeThere = (one: GraphNode): boolean => keeps(one) || (this.keeping === 'result' && this.planner.isStage(one))
+    const steps = this.planner.planFor(node, rect, grid, (one, part) => this.known(keyOf(one, grid), part, mayBeThere(one)))
     const made = new Map<Step, { readonly value: Value; readers: number }>()
     for (const step of steps) {
-      const value = step.known ?? this.made(step, grid, made, step.node === node ? own : undefined, before)
+      const value = step.known ?? this.made(step, grid, made)
+      if (!step.known && keeps(step.node)) this.store.keep(keyOf(step.node, grid), value, this.kernels.memory.buffer, this.work - before)
       made.set(step, { value, readers: step.readers })
       for (const { step: input } of step.reads) {
         const read = input && made.get(input)
@@ -119,18 +138,30 @@ export class Evaluator {
     }
     const last = steps.at(-1)
     const value = last && made.get(last)?.value
-    if (!value) throw new Error(`There is no plan for ${key}.`)
+    if (!value) throw new Error(`There is no plan for ${keyOf(node, grid)}.`)
     return value
   }
 
-  /** @param before the work that had been done when what the step is for was asked for */
-  private made(step: Step, grid: Grid, made: ReadonlyMap<Step, { readonly value: Value }>, own: Worth | undefined, before: number): Value {
+  /** A value that is there already. @param isStored whether it may lie in the store */
+  private known(key: string, rect: Rect, isStored: boolean): Value | undefined {
+    const own = this.cache.find(key, rect)
+    if (own || !isStored) return own
+    const { kernels } = this
+    const value = this.store.lend(key, rect, ({ kind, planes: count, copy }) => {
+      const planes = this.allocated(count, rect)
+      planes.forEach((address, index) => copy(index, rect, kernels.memory.buffer, address, rect))
+      return { kind, rect, planes }
+    })
+    return value && this.cache.keep(key, value)
+  }
+
+  private made(step: Step, grid: Grid, made: ReadonlyMap<Step, { readonly value: Value }>): Value {
     const { node, operation, rect } = step
     const key = keyOf(node, grid)
     // Another node of the same key may have come before.
     const known = this.cache.find(key, rect)
     if (known) return known
-    const coarse = coarserGridOf(node, grid)
+    const coarse = this.planner.coarserGridOf(node, grid)
     if (coarse) return this.cache.keep(key, this.enlarged(node, rect, grid, coarse))
     if (step.reads.length === 0 && node.inputs.length > 0) return this.cache.keep(undefined, this.fromBlocks(node, rect, grid))
     const finest = operation.finest?.(node.params) ?? Infinity
@@ -153,86 +184,107 @@ export class Evaluator {
       const read = inputs[index]
       if (read && read !== (input && made.get(input)?.value)) this.cache.letGo(read)
     })
-    return this.cache.keep(key, value, own ?? this.worthOf(node), this.work - before)
+    return this.cache.keep(key, value)
   }
 
-  private worthOf(node: GraphNode): Worth {
-    if (this.keeping !== 'stages' || !isStage(node)) return worth.step
-    return this.lastChange.isBeneath(node) ? worth.picture : worth.stage
-  }
-
-  /** A block that readers share. */
-  private block(node: GraphNode, rect: Rect, grid: Grid): Value {
-    const own = this.worthOfBlock
-    return this.deeper(() => this.hold(node, rect, grid, own))
-  }
-
-  /** What tiles read themselves is worth more than what only leads to it. */
-  private get worthOfBlock(): Worth {
-    return this.depth === 0 ? worth.manyTiles : worth.block
-  }
-
-  private deeper(compute: () => Value): Value {
-    this.depth++
+  private allocated(count: number, { width, height }: Rect): number[] {
+    const planes: number[] = []
     try {
-      return compute()
-    } finally {
-      this.depth--
+      for (let i = 0; i < count; i++) planes.push(this.kernels.allocate(width * height * 4))
+      return planes
+    } catch (error) {
+      planes.forEach((plane) => this.kernels.release(plane))
+      throw error
     }
   }
 
+  /** The part of a value that lies in a rectangle. */
   private cut(value: Value, rect: Rect): Value {
-    return this.putTogether(rect, [rect], () => this.cache.again(value))
+    const planes = this.allocated(value.planes.length, rect)
+    this.copyPart(value, rect, rect, planes)
+    return { kind: value.kind, rect, planes }
+  }
+
+  /** Copies what a value has of a part into planes of a rectangle. */
+  private copyPart({ rect: from, planes }: Value, part: Rect, to: Rect, target: readonly number[]): void {
+    const { x, y, width, height } = intersect(intersect(from, part), to)
+    planes.forEach((plane, index) =>
+      this.kernels.copyPart(plane, from.width, x - from.x, y - from.y, target[index] ?? 0, to.width, x - to.x, y - to.y, width, height),
+    )
   }
 
   /** A value from the blocks that it is computed in. */
   private fromBlocks(node: GraphNode, rect: Rect, grid: Grid): Value {
-    const side = operationNamed(node.operation).block?.(node.params, grid) ?? COARSE_BLOCK
-    return this.putTogether(rect, blocksOf(rect, grid, side), (block) => this.block(node, block, grid))
+    const side = this.planner.sideOf(node, grid) ?? COARSE_BLOCK
+    return this.putTogether(keyOf(node, grid), rect, blocksOf(rect, grid, side), (block) => this.hold(node, block, grid))
   }
 
   /** A value on a coarse grid from blocks that are computed on a finer one, of at most `finest` photo px a pixel. */
   private reducedFromBlocks(node: GraphNode, rect: Rect, grid: Grid, finest: number): Value {
     const finer = finerGrid(grid, finest)
     if (!finer) return this.fromBlocks(node, rect, grid)
-    const key = `${keyOf(node, grid)} ${finest}`
-    return this.putTogether(rect, blocksOf(rect, grid, COARSE_BLOCK), (block) => {
-      const own = this.worthOfBlock
-      const known = this.cache.find(key, block, own)
-      if (known) return known
-      const before = this.work
-      const value = this.deeper(() => this.reduced(node, block, grid, finer, finest))
-      return this.cache.keep(key, value, own, this.work - before)
-    })
+    return this.putTogether(`${keyOf(node, grid)} ${finest}`, rect, blocksOf(rect, grid, COARSE_BLOCK), (block) =>
+      this.cache.keep(undefined, this.reduced(node, block, grid, finer, finest)),
+    )
   }
 
-  /** The parts of values that lie in `rect`. @param hold the value of a part, which may cover more */
-  private putTogether(rect: Rect, parts: readonly Rect[], hold: (part: Rect) => Value): Value {
-    const { kernels } = this
-    let kind: Value['kind'] = 'parts'
-    let planes: readonly number[] = []
-    const held = (part: Rect): Value => {
-      try {
-        return hold(part)
-      } catch (error) {
-        planes.forEach((plane) => kernels.release(plane))
-        throw error
+  /**
+   * A value on a rectangle from blocks that all threads share. What nobody has is computed; meanwhile others compute what they have begun.
+   * @param compute the value of a block, held
+   */
+  private putTogether(key: string, rect: Rect, blocks: readonly Rect[], compute: (block: Rect) => Value): Value {
+    const { kernels, store } = this
+    let made: { readonly kind: Value['kind']; readonly planes: readonly number[] } | undefined
+    const into = (kind: Value['kind'], count: number): readonly number[] => {
+      made ??= { kind, planes: this.allocated(count, rect) }
+      if (count !== made.planes.length) throw new Error(`A part has ${count} planes, and the others ${made.planes.length}.`)
+      return made.planes
+    }
+    const isThere = (block: Rect): boolean =>
+      store.lend(key, block, ({ kind, planes: count, copy }) => {
+        into(kind, count).forEach((address, index) => copy(index, block, kernels.memory.buffer, address, rect))
+        return true
+      }) ?? false
+    try {
+      for (let missing = blocks; missing.length > 0;) {
+        const taken = missing.filter((block) => {
+          if (isThere(block)) return false
+          const claim = store.claim(key, block)
+          if (claim !== 'mine') return true
+          const value = this.claimed(key, block, compute)
+          this.copyPart(value, block, rect, into(value.kind, value.planes.length))
+          this.cache.letGo(value)
+          return false
+        })
+        if (taken.length === missing.length) {
+          this.onWait?.()
+          store.wait(key, taken[0] as Rect)
+        }
+        missing = taken
       }
+    } catch (error) {
+      made?.planes.forEach((plane) => kernels.release(plane))
+      throw error
     }
-    for (const part of parts) {
-      const value = held(part)
-      if (planes.length === 0) planes = value.planes.map(() => kernels.allocate(rect.width * rect.height * 4))
-      if (value.planes.length !== planes.length)
-        throw new Error(`A part has ${value.planes.length} planes, and the others ${planes.length}.`)
-      kind = value.kind
-      const from = value.rect
-      const { x, y, width, height } = intersect(intersect(from, part), rect)
-      value.planes.forEach((plane, index) =>
-        kernels.copyPart(plane, from.width, x - from.x, y - from.y, planes[index] ?? 0, rect.width, x - rect.x, y - rect.y, width, height),
-      )
-      this.cache.letGo(value)
+    if (!made) throw new Error(`There are no blocks for ${key}.`)
+    return { kind: made.kind, rect, planes: made.planes }
+  }
+
+  /** Computes a block that was claimed, and puts it into the store; if that fails another thread may compute it. */
+  private claimed(key: string, rect: Rect, compute: (block: Rect) => Value): Value {
+    const before = this.work
+    this.claims.push({ key, rect })
+    let isPublished = false
+    try {
+      const value = compute(rect)
+      const block = sameRect(value.rect, rect) ? value : this.cache.keep(undefined, this.cut(value, rect))
+      if (block !== value) this.cache.letGo(value)
+      isPublished = this.store.publish(key, block, this.kernels.memory.buffer, this.work - before)
+      return block
+    } finally {
+      this.claims.pop()
+      if (!isPublished) this.store.abandon(key, rect)
     }
-    return { kind, rect, planes }
   }
 
   /** A smooth value, enlarged from a coarser grid. What varies inside a pixel there is no part of it. */

@@ -44,3 +44,6 @@ export interface Operation<P extends Parameters = Parameters> {
   /** Computes `rect`. Inputs cover what `need` asked for, cut to the picture. */
   run(context: RunContext, params: P, inputs: readonly Value[], rect: Rect): Value
 }
+
+/** The operation of a name. */
+export type Operations = (name: string) => Operation

@@ -8,23 +8,23 @@ import { constantFieldNode } from '../operations/sources/constantField/constantF
 import { stripesNode } from '../operations/sources/stripes/stripes'
 import { coarserGrid, finerGrid, gridAt } from '../planes/grid'
 import type { GraphNode } from './node'
-import type { Kernels } from './operation'
-import { coarserGridOf, planFor, type Step } from './plan'
+import { operationNamed } from '../operations/registry'
+import { Planner, type Step } from './plan'
 
 const photo = { width: 2000, height: 1500 }
 const grid = gridAt(photo, 1)
 const rect = { x: 600, y: 500, width: 100, height: 80 }
 
-let kernels: Kernels
+let planner: Planner
 beforeAll(async () => {
-  kernels = await loadKernels()
+  planner = new Planner(operationNamed, await loadKernels())
 })
 
 const source = stripesNode({ period: 9, part: 0.5, turn: 0, shift: 0 })
 
 function plan(root: GraphNode, known: readonly GraphNode[] = []): Map<GraphNode, Step> {
   const value = { kind: 'field', rect: { x: 0, y: 0, ...photo }, planes: [1] } as const
-  const steps = planFor(root, rect, grid, kernels, (node) => (known.includes(node) ? value : undefined))
+  const steps = planner.planFor(root, rect, grid, (node) => (known.includes(node) ? value : undefined))
   return new Map(steps.map((step) => [step.node, step]))
 }
 
@@ -59,12 +59,12 @@ describe('the plan of a tile', () => {
   it('takes what is done pixel by pixel to what is smooth for smooth, and for as fine as its finest input', () => {
     const [wide, wider] = [gaussianBlurNode(source, 20), gaussianBlurNode(source, 80)]
     const product = joinFieldsNode([wide, wider, constantFieldNode(0.5)], 'product')
-    expect(coarserGridOf(product, grid)).toEqual(coarserGridOf(wide, grid))
-    expect(coarserGridOf(wider, grid)!.pitchX).toBeGreaterThan(coarserGridOf(wide, grid)!.pitchX)
+    expect(planner.coarserGridOf(product, grid)).toEqual(planner.coarserGridOf(wide, grid))
+    expect(planner.coarserGridOf(wider, grid)!.pitchX).toBeGreaterThan(planner.coarserGridOf(wide, grid)!.pitchX)
     expect(plan(product).size).toBe(1)
     // Not beside something fine, and not where there is nothing at all.
     for (const fine of [joinFieldsNode([wide, source], 'screen'), sumFieldsNode([constantFieldNode(0.1), constantFieldNode(0.2)])])
-      expect(coarserGridOf(fine, grid)).toBeUndefined()
+      expect(planner.coarserGridOf(fine, grid)).toBeUndefined()
   })
 
   it('computes apart what is read at two places far from each other', () => {

@@ -1,9 +1,8 @@
-import { operationNamed } from '../operations/registry'
 import { coarserGrid, finerGrid, gridBounds, type Grid } from '../planes/grid'
 import { clampInto, union, type Rect } from '../planes/rect'
 import type { Value } from '../planes/value'
 import type { GraphNode } from './node'
-import type { Kernels, Operation } from './operation'
+import type { Kernels, Operation, Operations } from './operation'
 
 /** What is computed of one node for a rectangle of the picture: all that its readers need of it, at once. */
 export interface Step {
@@ -45,39 +44,69 @@ interface Want {
   readonly readers: number
 }
 
-/**
- * The steps to a node on a rectangle, each after what it reads. From the last node back each one's readers say what they need of it, so that it is computed
- * once, on the smallest rectangle that holds all of that.
- * @param find a value that is kept and covers the rectangle
- */
-export function planFor(
-  root: GraphNode,
-  rect: Rect,
-  grid: Grid,
-  kernels: Kernels,
-  find: (node: GraphNode, rect: Rect) => Value | undefined,
-): readonly Step[] {
-  const wanted = new Map<string, Want>([[root.key, { rect, readers: 1 }]])
-  const drafts: Draft[] = []
-  const order = orderOf(root)
-  for (let i = order.length - 1; i >= 0; i--) {
-    const node = order[i]
-    const want = node && wanted.get(node.key)
-    if (!node || !want) continue
-    const operation = operationNamed(node.operation)
-    const known = find(node, want.rect)
-    const fromInputs = !known && !coarserGridOf(node, grid) && (node === root || !operation.block?.(node.params, grid))
-    const reads = fromInputs ? readsOf(node, operation, want.rect, grid, kernels, wanted) : []
-    drafts.push({ node, operation, known, reads, ...want })
+/** Plans how nodes are computed. What they are follows from the operations that it is handed. */
+export class Planner {
+  private readonly pitches = new WeakMap<GraphNode, number>()
+
+  constructor(
+    private readonly operations: Operations,
+    private readonly kernels: Kernels,
+  ) {}
+
+  /**
+   * The steps to a node on a rectangle, each after what it reads. From the last node back each one's readers say what they need of it, so that it is computed
+   * once, on the smallest rectangle that holds all of that.
+   * @param find a value that is kept and covers the rectangle
+   */
+  planFor(root: GraphNode, rect: Rect, grid: Grid, find: (node: GraphNode, rect: Rect) => Value | undefined): readonly Step[] {
+    const wanted = new Map<string, Want>([[root.key, { rect, readers: 1 }]])
+    const drafts: Draft[] = []
+    const order = orderOf(root)
+    for (let i = order.length - 1; i >= 0; i--) {
+      const node = order[i]
+      const want = node && wanted.get(node.key)
+      if (!node || !want) continue
+      const operation = this.operations(node.operation)
+      const known = find(node, want.rect)
+      const fromInputs = !known && !this.coarserGridOf(node, grid) && (node === root || !operation.block?.(node.params, grid))
+      const reads = fromInputs ? readsOf(node, operation, want.rect, grid, this.kernels, wanted) : []
+      drafts.push({ node, operation, known, reads, ...want })
+    }
+    const steps = new Map<string, Step>()
+    for (const { reads, ...draft } of drafts.reverse()) {
+      steps.set(draft.node.key, {
+        ...draft,
+        reads: reads.map(({ key, rect }) => ({ rect, step: key === undefined ? undefined : steps.get(key) })),
+      })
+    }
+    return [...steps.values()]
   }
-  const steps = new Map<string, Step>()
-  for (const { reads, ...draft } of drafts.reverse()) {
-    steps.set(draft.node.key, {
-      ...draft,
-      reads: reads.map(({ key, rect }) => ({ rect, step: key === undefined ? undefined : steps.get(key) })),
-    })
+
+  /** Whether a node is the picture up to an effect. */
+  isStage(node: GraphNode): boolean {
+    return (node.isStage ?? this.operations(node.operation).isStage) === true
   }
-  return [...steps.values()]
+
+  /** Side of the blocks that a node is computed in, if it has blocks of its own, grid px. */
+  sideOf(node: GraphNode, grid: Grid): number | undefined {
+    return this.operations(node.operation).block?.(node.params, grid)
+  }
+
+  /** The coarser grid that a node is computed on where it is wanted on `grid`, if it is. */
+  coarserGridOf(node: GraphNode, grid: Grid): Grid | undefined {
+    const pitch = this.coarsestPitch(node)
+    return pitch > 0 && pitch < Infinity ? coarserGrid(grid, pitch) : undefined
+  }
+
+  /** The coarsest pitch, photo px, at which a grid holds all there is in a node; 0 where it holds fine things, infinite for what is the same everywhere. */
+  private coarsestPitch(node: GraphNode): number {
+    const known = this.pitches.get(node)
+    if (known !== undefined) return known
+    const { pitch, keepsSmooth } = this.operations(node.operation)
+    const found = pitch ? pitch(node.params) : keepsSmooth ? Math.min(...node.inputs.map((input) => this.coarsestPitch(input))) : 0
+    this.pitches.set(node, found)
+    return found
+  }
 }
 
 type Draft = Omit<Step, 'reads'> & { readonly reads: readonly Read[] }
@@ -101,24 +130,6 @@ function readsOf(node: GraphNode, operation: Operation, rect: Rect, grid: Grid, 
     wanted.set(input.key, { rect: both, readers: (others?.readers ?? 0) + 1 })
     return { rect: need, key: input.key }
   })
-}
-
-/** The coarser grid that a node is computed on where it is wanted on `grid`, if it is. */
-export function coarserGridOf(node: GraphNode, grid: Grid): Grid | undefined {
-  const pitch = coarsestPitch(node)
-  return pitch > 0 && pitch < Infinity ? coarserGrid(grid, pitch) : undefined
-}
-
-const pitches = new WeakMap<GraphNode, number>()
-
-/** The coarsest pitch, photo px, at which a grid holds all there is in a node; 0 where it holds fine things, infinite for what is the same everywhere. */
-function coarsestPitch(node: GraphNode): number {
-  const known = pitches.get(node)
-  if (known !== undefined) return known
-  const { pitch, keepsSmooth } = operationNamed(node.operation)
-  const found = pitch ? pitch(node.params) : keepsSmooth ? Math.min(...node.inputs.map(coarsestPitch)) : 0
-  pitches.set(node, found)
-  return found
 }
 
 function area({ width, height }: Rect): number {

@@ -3,6 +3,7 @@ import type { GraphNode } from '../graph/node'
 import type { PhotoData } from '../photo/photoData'
 import { Diary } from './diary'
 import type { RenderWorker } from './renderWorker'
+import type { SharedResults } from './sharedResults'
 import { KnownNodes, type SentGraph } from './sentGraph'
 
 /** A thread as the platform starts it. */
@@ -13,8 +14,7 @@ export interface Thread {
   end(): void
 }
 
-/** @param share 0-1: part of its budget for results that the thread gets */
-export type StartThread = (share: number) => Promise<Thread>
+export type StartThread = () => Promise<Thread>
 
 /** Why a thread gave no answer. */
 export type Failure = 'ended' | 'stuck' | 'memory' | 'error' | 'given up' | 'too costly'
@@ -34,25 +34,23 @@ export class LaneFailure extends Error {
 /** A thread that holds more when a photo is let go is replaced by a fresh one, bytes: little, since nobody waits for it then, and what it holds grows only. */
 const MOST_MEMORY_AT_REST = 48e6
 
-/** A thread that keeps less of its results than this part of the budget would compute most of them again and again. */
-const LEAST_SHARE = 1 / 8
-
 /** One place for a thread. A thread that dies, or is given up, is replaced when the next one is needed, and given the photos again. */
 export class Lane {
   private starting: Promise<Started> | undefined
   /** Calls without an answer yet. */
   private calls = 0
   private number = 0
-  private share = 1
   private closed = false
 
   /**
    * @param photos those that every thread holds
+   * @param results what all threads keep in common
    * @param stallSeconds a thread that gives no sign of life for so long is stuck, unless it has asked for more time
    */
   constructor(
     private readonly startThread: StartThread,
     private readonly photos: ReadonlyMap<string, PhotoData>,
+    private readonly results: SharedResults,
     private readonly stallSeconds: number,
   ) {}
 
@@ -103,7 +101,6 @@ export class Lane {
     if (!this.starting) return
     const held = (await unlessEnded(this.call(async (worker) => worker.dropPhoto(id)))) ?? 0
     // Memory of kernels is given back only with the thread. The next one is there before it is needed.
-    this.share = 1
     if (held > MOST_MEMORY_AT_REST && this.calls === 0) {
       this.retire()
       await this.started()
@@ -112,17 +109,17 @@ export class Lane {
 
   /**
    * Gives the thread up.
-   * @param why one that ran out of memory is followed by one that keeps half as much
-   * @returns whether the next one will keep less
+   * @param why after one that ran out of memory all keep half as much
+   * @returns whether less is kept
    */
   retire(why?: unknown): boolean {
-    const keepsLess = why instanceof LaneFailure && why.failure === 'memory' && this.share > LEAST_SHARE
-    if (keepsLess) this.share /= 2
+    const keepsLess = why instanceof LaneFailure && why.failure === 'memory' && this.results.keepLess()
     // A page is not told that a thread has ended which it ended itself.
     this.starting
-      ?.then(({ thread, waiting }) => {
+      ?.then(({ thread, waiting, lane }) => {
         waiting.end(new LaneFailure('ended', undefined, 'The thread was given up.'))
         thread.end()
+        this.results.forget(lane)
       })
       .catch(() => undefined)
     this.starting = undefined
@@ -156,7 +153,7 @@ export class Lane {
   }
 
   private async start(onEnd: () => void): Promise<Started> {
-    const thread = await this.startThread(this.share)
+    const thread = await this.startThread()
     const waiting = new Waiting()
     thread.onEnd((why) => {
       waiting.end(new LaneFailure('ended', undefined, why))
@@ -164,8 +161,9 @@ export class Lane {
     })
     const diary = Diary.start()
     if (diary) await thread.worker.keepDiary(diary.memory)
+    const lane = await this.results.give(thread.worker)
     for (const photo of this.photos.values()) await thread.worker.addPhoto(photo)
-    return { thread, known: new KnownNodes(), diary, waiting }
+    return { thread, known: new KnownNodes(), diary, waiting, lane }
   }
 }
 
@@ -174,6 +172,8 @@ interface Started {
   readonly known: KnownNodes
   readonly diary: Diary | undefined
   readonly waiting: Waiting
+  /** Its number among those that share results. */
+  readonly lane: number
 }
 
 /** The calls of a thread that have no answer yet; they fail when it ends by itself. One promise for all of them would keep every answer as long as the thread lives. */

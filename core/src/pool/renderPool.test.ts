@@ -4,6 +4,7 @@ import { graphNode } from '../graph/node'
 import { nothingRead } from '../model/reading'
 import type { PhotoData } from '../photo/photoData'
 import { gridAt, gridBounds } from '../planes/grid'
+import { HEAD, PAGE, StoreIndex, type StoreMemory } from '../graph/storeMemory'
 import { Diary } from './diary'
 import type { Thread } from './lane'
 import { priorities, RenderPool } from './renderPool'
@@ -30,13 +31,21 @@ class FakeThread {
   /** Bytes of its memory, when a photo is dropped. */
   memory = 0
 
-  constructor(private readonly tile: Tile) {}
+  /** @param shares takes down what part of the memory for results it may use together with the others, each time it is told */
+  constructor(
+    private readonly tile: Tile,
+    private readonly shares: number[] = [],
+  ) {}
 
   get thread(): Thread {
     const worker = {
       keepDiary: (memory: SharedArrayBuffer) => {
         this.diary = new Diary(memory)
         return Promise.resolve()
+      },
+      useResults: ({ index }: StoreMemory) => {
+        const { head, most } = new StoreIndex(index)
+        return Promise.resolve(void this.shares.push(head[HEAD.limit]! / most))
       },
       addPhoto: ({ id }: PhotoData) => (this.takesPhotos ? Promise.resolve(void this.photos.push(id)) : new Promise<void>(() => undefined)),
       dropPhoto: (id: string) => {
@@ -74,16 +83,17 @@ const trap: Tile = () => Promise.reject(Object.assign(new Error('unreachable'), 
 const base = graphNode('base', {})
 const top = graphNode('top', {}, [base])
 
+const budget = { most: 64 * PAGE }
+
 function poolOf(...tiles: readonly Tile[]): { pool: RenderPool; threads: FakeThread[]; shares: number[] } {
   const threads: FakeThread[] = []
   const shares: number[] = []
-  const start = (share: number): Promise<Thread> => {
-    shares.push(share)
-    const made = new FakeThread(tiles[Math.min(threads.length, tiles.length - 1)] ?? pixels)
+  const start = (): Promise<Thread> => {
+    const made = new FakeThread(tiles[Math.min(threads.length, tiles.length - 1)] ?? pixels, shares)
     threads.push(made)
     return Promise.resolve(made.thread)
   }
-  return { pool: new RenderPool({ threads: 1, start, stallSeconds: 0.05 }), threads, shares }
+  return { pool: new RenderPool({ threads: 1, start, budget, stallSeconds: 0.05 }), threads, shares }
 }
 
 function draw(pool: RenderPool, node = top): Promise<Uint8ClampedArray> {
@@ -182,7 +192,7 @@ describe('a pool of threads', () => {
     expect(error).toMatchObject({ failure, nodeKey: top.key })
     expect((error as RenderProblem).inWords('“Dream bloom”')).toBe(`“Dream bloom” could not be computed: ${words}.`)
     expect(threads.every(({ ended }) => ended)).toBe(true)
-    // Each keeps less of its results than the one that ran out of memory.
+    // After each that ran out of memory all keep less.
     expect(shares).toEqual(parts)
   })
 
@@ -196,7 +206,7 @@ describe('a pool of threads', () => {
     await pool.addPhoto(photo('b'))
     await pool.dropPhoto('b')
     await draw(pool)
-    expect(shares).toEqual([1, 0.5, 0.25, 1])
+    expect(shares).toEqual([1, 0.5, 0.25, 1, 1])
   })
 
   it('leaves the other tiles of a request that has failed, and serves the next one', async () => {
@@ -213,7 +223,7 @@ describe('a pool of threads', () => {
     let tries = 0
     const start = (): Promise<Thread> =>
       tries++ === 0 ? Promise.reject(new Error('no thread')) : Promise.resolve(new FakeThread(pixels).thread)
-    const pool = new RenderPool({ threads: 1, start })
+    const pool = new RenderPool({ threads: 1, start, budget })
     await expect(pool.started()).rejects.toThrow('no thread')
     await pool.started()
     expect(tries).toBe(2)

@@ -23,6 +23,7 @@ import { Lane, LaneFailure, type StartThread } from './lane'
 import { RenderProblem } from './renderProblem'
 import type { Opened, QuickPicture, Reduce, RenderWorker } from './renderWorker'
 import type { SentGraph } from './sentGraph'
+import { SharedResults, type MemoryBudget } from './sharedResults'
 import { TaskQueue } from './taskQueue'
 
 /** What is wanted sooner goes first. */
@@ -57,6 +58,8 @@ interface FileRequest extends Omit<RenderRequest, 'onTile' | 'depth'> {
 interface PoolOptions {
   readonly threads: number
   readonly start: StartThread
+  /** Memory for results. */
+  readonly budget: MemoryBudget
   /** A thread that begins no operation for so long is given up. */
   readonly stallSeconds?: number
 }
@@ -78,9 +81,11 @@ export class RenderPool {
   private readonly queue: TaskQueue<Lane>
   private readonly photos = new Map<string, PhotoData>()
   private readonly columns: ColumnLanes
+  private readonly results: SharedResults
 
-  constructor({ threads, start, stallSeconds = STALL_SECONDS }: PoolOptions) {
-    this.lanes = Array.from({ length: threads }, () => new Lane(start, this.photos, stallSeconds))
+  constructor({ threads, start, budget, stallSeconds = STALL_SECONDS }: PoolOptions) {
+    this.results = new SharedResults(budget, threads)
+    this.lanes = Array.from({ length: threads }, () => new Lane(start, this.photos, this.results, stallSeconds))
     this.queue = new TaskQueue(this.lanes)
     this.columns = new ColumnLanes(threads)
   }
@@ -107,14 +112,22 @@ export class RenderPool {
 
   async addPhoto(photo: PhotoData): Promise<void> {
     this.photos.set(photo.id, photo)
+    this.fitResults()
     await Promise.all(this.lanes.map((lane) => lane.addPhoto(photo)))
   }
 
   async dropPhoto(id: string): Promise<void> {
+    // All that threads keep is of photos.
+    this.results.begin()
     for (const one of [id, coverId(id)]) {
       if (!this.photos.delete(one) && one !== id) continue
       await Promise.all(this.lanes.map((lane) => lane.dropPhoto(one)))
     }
+    this.fitResults()
+  }
+
+  private fitResults(): void {
+    this.results.fitTo(Math.max(0, ...[...this.photos.values()].map(({ width, height }) => width * height)))
   }
 
   /** Resolves when every tile has been handed over. @throws the signal's reason when aborted, RenderProblem when a tile cannot be computed */

@@ -8,15 +8,17 @@ import { noPulse, SECONDS_PER_MEGAPIXEL, type Pulse } from '../photo/pulse'
 import { sniffFormat } from '../codecs/sniffFormat'
 import type { Rgb } from '../colour/hex'
 import { Evaluator, type Keep } from '../graph/evaluator'
-import { checkCost, TooCostly } from '../graph/cost'
 import type { GraphNode } from '../graph/node'
-import type { MemoryBudget } from '../graph/valueCache'
+import { Planner } from '../graph/plan'
+import { ResultStore } from '../graph/resultStore'
+import { storeMemory, type StoreMemory } from '../graph/storeMemory'
 import { findPatch, type FoundPatch } from '../measure/findPatch'
 import { findGlints, type FoundGlint } from '../measure/glints'
 import { colourAt, measureLight, type MeasuredLight } from '../measure/places'
 import { brightestColour, toneHistogram } from '../measure/measurements'
 import type { Reading } from '../model/reading'
 import { UserProblem } from '../model/userProblem'
+import { operationNamed } from '../operations/registry'
 import type { ToneChannel } from '../operations/masks/luminosityMask/luminosityMask'
 import type { PhotoData } from '../photo/photoData'
 import { coverId, isCutOut, spaceOfId } from '../photo/pictureIds'
@@ -25,6 +27,7 @@ import { photoOf, type Grid, type Size } from '../planes/grid'
 import type { Rect } from '../planes/rect'
 import { readingSteps } from '../reading/readPhoto'
 import type { Steps } from '../reading/steps'
+import { checkCost, TooCostly } from '../render/cost'
 import { renderTile, type BitDepth } from '../render/renderTile'
 import { Diary } from './diary'
 import { ReceivedNodes, type SentGraph } from './sentGraph'
@@ -65,14 +68,23 @@ export class RenderWorker {
   private begin: (key: string) => void = () => undefined
   /** Pictures that do not cost too much, by the keys of their nodes. */
   private readonly affordable = new Set<string>()
+  private readonly planner: Planner
 
   private constructor(
     private readonly evaluator: Evaluator,
     private readonly codecs: Codecs,
-  ) {}
+  ) {
+    this.planner = new Planner(operationNamed, evaluator.kernels)
+  }
 
-  static async create(kernels: WebAssembly.Module, budget: MemoryBudget, codecs: Codecs): Promise<RenderWorker> {
-    return new RenderWorker(new Evaluator(await instantiate(kernels, { env: {} }), budget), codecs)
+  static async create(kernels: WebAssembly.Module, codecs: Codecs): Promise<RenderWorker> {
+    const options = { kernels: await instantiate(kernels, { env: {} }), operations: operationNamed, store: 0 }
+    return new RenderWorker(new Evaluator(options), codecs)
+  }
+
+  /** @param memory where all threads keep results; or bytes that those of this one may take @param lane its number among them */
+  useResults(memory: StoreMemory | number, lane: number): void {
+    this.evaluator.useStore(new ResultStore(typeof memory === 'number' ? storeMemory(memory, false) : memory, lane))
   }
 
   /** Decodes a file and reduces it, cut out if its id says so. The id says how it is read. */
@@ -121,9 +133,16 @@ export class RenderWorker {
     const diary = new Diary(memory)
     this.pulse = (seconds) => diary.beat(seconds)
     this.begin = (key) => diary.begin(this.nodes.indexOf(key))
+    const goOn = (): void => {
+      if (this.answering > 0 && diary.isGivenUp(this.answering) && !this.evaluator.isAwaited) throw new GivenUp()
+    }
     this.evaluator.onRun = ({ key }) => {
-      if (this.answering > 0 && diary.isGivenUp(this.answering)) throw new GivenUp()
+      goOn()
       this.begin(key)
+    }
+    this.evaluator.onWait = () => {
+      goOn()
+      diary.beat()
     }
   }
 
@@ -144,9 +163,9 @@ export class RenderWorker {
   private checkCost(node: GraphNode, grid: Grid): void {
     if (this.affordable.has(node.key)) return
     try {
-      checkCost(node, photoOf(grid), this.evaluator.kernels)
+      checkCost(node, photoOf(grid), this.planner)
     } catch (error) {
-      if (error instanceof TooCostly) this.begin(error.cost.costliest)
+      if (error instanceof TooCostly) this.begin(error.node)
       throw error
     }
     if (this.affordable.size > MOST_AFFORDABLE) this.affordable.clear()

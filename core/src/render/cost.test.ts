@@ -6,20 +6,20 @@ import { newEffect } from '../effects/newEffect'
 import { effectDefinitions, type Effect } from '../effects/registry'
 import { newMask } from '../masks/newMask'
 import { noMarks } from '../model/marks'
-import { operationNames } from '../operations/registry'
+import { Planner } from '../graph/plan'
+import { operationNamed, operationNames } from '../operations/registry'
 import type { Size } from '../planes/grid'
-import { sceneGraph } from '../render/sceneGraph'
+import { sceneGraph } from './sceneGraph'
 import { costPerPixel } from '../operations/costs'
 import { checkCost, costOf, TooCostly } from './cost'
-import type { Kernels } from './operation'
 
 const photo = (width: number, height: number): Size & { id: string } => ({ id: 'p', width, height })
 const sizes = [photo(3000, 2000), photo(6000, 4000), photo(9500, 6300)]
 const marks = { ...noMarks, horizon: { y: 900, turn: 0 } }
 
-let kernels: Kernels
+let planner: Planner
 beforeAll(async () => {
-  kernels = await loadKernels()
+  planner = new Planner(operationNamed, await loadKernels())
 })
 
 const graphOf = (size: Size & { id: string }, effects: readonly Effect[]) => sceneGraph({ photo: size, effects, marks })
@@ -53,9 +53,9 @@ describe('the cost of a picture', () => {
       const random = randomNumbers(31)
       const { startingLooks } = effectDefinitions.find((definition) => definition.kind === kind)!
       for (const size of sizes) {
-        for (const { id } of startingLooks) checkCost(graphOf(size, [newEffect(size, { kind, look: id, id: 'l' })]), size, kernels)
+        for (const { id } of startingLooks) checkCost(graphOf(size, [newEffect(size, { kind, look: id, id: 'l' })]), size, planner)
         for (let i = 0; i < 12; i++)
-          checkCost(graphOf(size, [randomEffect(size, kind, random, 'usual ends', i % 2 ? 1 : 0.3)]), size, kernels)
+          checkCost(graphOf(size, [randomEffect(size, kind, random, 'usual ends', i % 2 ? 1 : 0.3)]), size, planner)
       }
     },
   )
@@ -67,21 +67,21 @@ describe('the cost of a picture', () => {
   ])('of %s is beyond reason at 24 megapixels: it is named, with what to lower', (_, steps, words) => {
     const size = photo(6000, 4000)
     const node = graphOf(size, [custom(size, steps)])
-    expect(() => checkCost(node, size, kernels)).toThrow(TooCostly)
-    expect(() => checkCost(node, size, kernels)).toThrow(
+    expect(() => checkCost(node, size, planner)).toThrow(TooCostly)
+    expect(() => checkCost(node, size, planner)).toThrow(
       /^on this photo it would take about \d+ minutes; |^on this photo about \d+ seconds would pass before any of it is seen; /,
     )
-    expect(() => checkCost(node, size, kernels)).toThrow(words)
+    expect(() => checkCost(node, size, planner)).toThrow(words)
   })
 
   it('grows with what a tile has to read for a chain of wide operations, and not with what is computed once', () => {
     const size = photo(6000, 4000)
     const [one, four] = [1, 4].map(
-      (count) => costOf(graphOf(size, [custom(size, many(count, { kind: 'maximum', radius: 200 }))]), size, kernels).seconds,
+      (count) => costOf(graphOf(size, [custom(size, many(count, { kind: 'maximum', radius: 200 }))]), size, planner).seconds,
     )
     expect(four!).toBeGreaterThan(6 * one!)
     const blurs = [1, 4].map(
-      (count) => costOf(graphOf(size, [custom(size, many(count, { kind: 'blur', radius: 800 }))]), size, kernels).seconds,
+      (count) => costOf(graphOf(size, [custom(size, many(count, { kind: 'blur', radius: 800 }))]), size, planner).seconds,
     )
     expect(blurs[1]! - blurs[0]!).toBeLessThan(0.5)
   })
@@ -96,7 +96,7 @@ describe('the cost of a picture', () => {
       }
       return { ...newEffect(size, { kind: 'glaze', id: 'g' }), where: { masks: [mask as never], hold: 100 } }
     }
-    const [little, much] = [2, 300].map((grow) => costOf(graphOf(size, [grown(grow)]), size, kernels).seconds)
+    const [little, much] = [2, 300].map((grow) => costOf(graphOf(size, [grown(grow)]), size, planner).seconds)
     expect(much!).toBeGreaterThan(2 * little!)
   })
 })

@@ -1,0 +1,86 @@
+import type { Remote } from 'comlink'
+import { POOL_LANE, ResultStore } from '../graph/resultStore'
+import { canShare, storeMemory, type StoreMemory } from '../graph/storeMemory'
+import type { RenderWorker } from './renderWorker'
+
+/** Bytes that results of all threads together may take. */
+export interface MemoryBudget {
+  readonly most: number
+  /** Less for small photos, where it is given: so much, and so much for each pixel of the largest one. */
+  readonly small?: { readonly least: number; readonly perPixel: number }
+}
+
+/** Less of the budget than this would be computed again and again. */
+const LEAST_SHARE = 1 / 8
+/** A thread that was ended may go on for a moment, ms. */
+const MOMENT = 500
+
+/** The results that all threads of a pool keep in common; where memory cannot be shared, how much each keeps for itself. */
+export class SharedResults {
+  private memory: StoreMemory | undefined
+  private store: ResultStore | undefined
+  private share = 1
+  private pixels = 0
+  private lastLane = -1
+  private readonly workers = new Map<number, Remote<RenderWorker>>()
+
+  constructor(
+    private readonly budget: MemoryBudget,
+    private readonly threads: number,
+  ) {
+    this.begin()
+  }
+
+  /** Lets a thread take part. @returns its number */
+  async give(worker: Remote<RenderWorker>): Promise<number> {
+    // A number comes again only when its thread is long gone.
+    const lane = (this.lastLane = (this.lastLane + 1) % POOL_LANE)
+    this.workers.set(lane, worker)
+    await this.giveTo(worker, lane)
+    return lane
+  }
+
+  /** Gives back what a thread that has ended was computing. */
+  forget(lane: number): void {
+    this.workers.delete(lane)
+    const { store } = this
+    const giveBack = (): void => {
+      if (store?.forgetLane(lane) === false && store === this.store) this.begin()
+    }
+    giveBack()
+    setTimeout(giveBack, MOMENT)
+  }
+
+  /** Keeps half as much from now on. @returns whether that is possible */
+  keepLess(): boolean {
+    if (this.share <= LEAST_SHARE) return false
+    this.share /= 2
+    this.store?.limitTo(this.bytes)
+    return true
+  }
+
+  /** Fits the memory to the largest photo. */
+  fitTo(pixels: number): void {
+    this.pixels = pixels
+    this.store?.limitTo(this.bytes)
+  }
+
+  /** New memory for results: what was there is no longer needed, and goes when no thread uses it. */
+  begin(): void {
+    this.share = 1
+    this.memory = canShare() ? storeMemory(this.budget.most) : undefined
+    this.store = this.memory && new ResultStore(this.memory, POOL_LANE)
+    this.store?.limitTo(this.bytes)
+    // A thread that has ended gives no answer; the next one is given it when it starts.
+    for (const [lane, worker] of this.workers) this.giveTo(worker, lane).catch(() => undefined)
+  }
+
+  private async giveTo(worker: Remote<RenderWorker>, lane: number): Promise<void> {
+    await worker.useResults(this.memory ?? this.bytes / this.threads, lane)
+  }
+
+  private get bytes(): number {
+    const { most, small } = this.budget
+    return this.share * (small && this.pixels > 0 ? Math.min(most, small.least + small.perPixel * this.pixels) : most)
+  }
+}
