@@ -59,7 +59,8 @@ describe('a correction that takes the place of all beneath it', () => {
       const above = ['third', 'fourth', 'fifth'].map((id) => curves(id))
       const effects = [newEffect(size, { kind: 'vignette', id: 'first' }), curves('second', look), ...above]
       evaluator.onRun = ({ operation }) => operations.push(operation)
-      renderTile(evaluator, received.receive(known.send(sceneGraph({ photo, effects }))), grid, gridBounds(grid))
+      const rather = sceneGraph({ photo, effects }, { kind: 'beneath', effectId: 'second' }).key
+      renderTile(evaluator, received.receive(known.send(sceneGraph({ photo, effects }))), grid, gridBounds(grid), { rather })
       return operations
     }
     expect(run('gentle-s')).toContain('gainByMask')

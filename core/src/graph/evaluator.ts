@@ -5,19 +5,24 @@ import { clampInto, intersect, sameRect, splitIntoTiles, tilesAround, type Rect 
 import { reducePlane } from '../planes/reduce'
 import { withScratch } from '../planes/scratch'
 import type { Value } from '../planes/value'
+import { allocated, BlockReader, cut, type BlockSet } from './blockReader'
 import type { GraphNode } from './node'
 import type { Kernels, Operation, Operations, RunContext } from './operation'
 import { Planner, type Step } from './plan'
-import { ResultStore } from './resultStore'
+import { ResultStore, type Lent } from './resultStore'
 import { storeMemory } from './storeMemory'
 import { ValueCache } from './valueCache'
 
 /** Side of the blocks in which values on coarse grids are computed and kept. */
 const COARSE_BLOCK = 512
 
-/** What is worth keeping of an evaluation: the picture up to each effect too, since the next change may begin there; the result alone; or nothing. */
-export type Keep = 'stages' | 'result' | 'nothing'
+/**
+ * What is worth keeping of an evaluation: the picture up to each effect too, since the next change may begin there, and that of a key rather than others; the result alone; or nothing.
+ */
+export type Keep = 'stages' | { readonly rather: string } | 'result' | 'nothing'
 
+/** What the next change will want is worth so many times what it cost. */
+const RATHER = 32
 /** What a thread keeps in the memory of its kernels between what it computes, bytes: a tile may read it twice. */
 const REST = 48e6
 
@@ -36,32 +41,25 @@ export class Evaluator {
   readonly kernels: Kernels
   private readonly planner: Planner
   private readonly cache: ValueCache
-  private store: ResultStore
+  /** What it shares with other threads. */
+  readonly blocks: BlockReader
   private readonly photos = new Map<string, PhotoData>()
   private handedOut: Value[] = []
   private keeping: Keep = 'stages'
-  /** What it has claimed and computes, one for the other. */
-  private readonly claims: { readonly key: string; readonly rect: Rect }[] = []
   /** Pixels that operations have computed since the start. */
   work = 0
   /** Operations run since the start; a test reads it to see that nothing is computed twice. */
   runs = 0
   /** Called before an operation runs. What it throws ends the evaluation; what was computed until then is kept. */
   onRun: ((node: GraphNode, rect: Rect, grid: Grid) => void) | undefined
-  /** Called again and again while another thread computes what is needed. */
-  onWait: (() => void) | undefined
 
   constructor({ kernels, operations, store }: EvaluatorOptions) {
     this.kernels = kernels
     this.planner = new Planner(operations, kernels)
     const rest = typeof store === 'number' ? Math.min(REST, store / 4) : REST
     this.cache = new ValueCache(rest, (address) => kernels.release(address))
-    this.store = typeof store === 'number' ? new ResultStore(storeMemory(store - rest, false), 0) : store
-  }
-
-  /** Shares results with the threads that use the same store. */
-  useStore(store: ResultStore): void {
-    this.store = store
+    const own = typeof store === 'number' ? new ResultStore(storeMemory(store - rest, false), 0) : store
+    this.blocks = new BlockReader({ kernels, cache: this.cache, store: own, work: () => this.work })
   }
 
   addPhoto(photo: PhotoData): void {
@@ -72,7 +70,7 @@ export class Evaluator {
   dropPhoto(id: string): void {
     this.photos.delete(id)
     this.cache.trim(0)
-    this.store.clear()
+    this.blocks.store.clear()
   }
 
   /** @throws Error if the photo has not been handed to this thread */
@@ -88,12 +86,7 @@ export class Evaluator {
 
   /** Bytes of the results that are kept. */
   get bytesHeld(): number {
-    return this.cache.size + this.store.size
-  }
-
-  /** Whether another thread waits for what this one computes. */
-  get isAwaited(): boolean {
-    return this.claims.some(({ key, rect }) => this.store.isAwaited(key, rect))
+    return this.cache.size + this.blocks.store.size
   }
 
   /** The value of `node` on `rect`, which lies in the grid. It stays valid until the next `trim`. */
@@ -101,13 +94,15 @@ export class Evaluator {
     let whole: Value
     this.keeping = keep
     try {
-      whole = this.hold(node, rect, grid, keep !== 'nothing')
+      whole = this.hold(node, rect, grid, true)
     } catch (error) {
       this.handedOut = []
       this.cache.letAllGo()
       throw error
+    } finally {
+      this.blocks.ahead = undefined
     }
-    const value = sameRect(whole.rect, rect) ? whole : this.cache.keep(undefined, this.cut(whole, rect))
+    const value = sameRect(whole.rect, rect) ? whole : this.cache.keep(undefined, cut(this.kernels, whole, rect))
     if (value !== whole) this.cache.letGo(whole)
     this.handedOut.push(value)
     return value
@@ -120,16 +115,22 @@ export class Evaluator {
     this.cache.trim()
   }
 
-  /** A value that covers a rectangle, and stays until it is let go. @param isKept whether it is put into the store */
-  private hold(node: GraphNode, rect: Rect, grid: Grid, isKept = false): Value {
+  /** A value that covers a rectangle, and stays until it is let go. @param isWanted whether it is what was asked for, and not only read for that */
+  private hold(node: GraphNode, rect: Rect, grid: Grid, isWanted = false): Value {
     const before = this.work
-    const keeps = (one: GraphNode): boolean => (one === node ? isKept : this.keeping === 'stages' && this.planner.isStage(one))
-    const mayBeThere = (one: GraphNode): boolean => keeps(one) || (this.keeping === 'result' && this.planner.isStage(one))
-    const steps = this.planner.planFor(node, rect, grid, (one, part) => this.known(keyOf(one, grid), part, mayBeThere(one)))
+    const { keeping } = this
+    const keepsStages = keeping === 'stages' || typeof keeping === 'object'
+    const keeps = (one: GraphNode): boolean => (one === node ? isWanted && keeping !== 'nothing' : keepsStages && this.planner.isStage(one))
+    const mayBeThere = (one: GraphNode): boolean => keeps(one) || (keeping === 'result' && this.planner.isStage(one))
+    const steps = this.planner.planFor(node, rect, grid, (one, part) => this.known(one, part, grid, mayBeThere(one)))
     const made = new Map<Step, { readonly value: Value; readers: number }>()
-    for (const step of steps) {
+    for (const [index, step] of steps.entries()) {
+      if (isWanted) this.blocks.ahead = () => this.readsInBlocks(steps.slice(index), grid)
       const value = step.known ?? this.made(step, grid, made)
-      if (!step.known && keeps(step.node)) this.store.keep(keyOf(step.node, grid), value, this.kernels.memory.buffer, this.work - before)
+      if (!step.known && keeps(step.node)) {
+        const cost = this.worthOf(step.node) * (this.work - before)
+        this.blocks.store.keep(keyOf(step.node, grid), value, this.kernels.memory.buffer, cost)
+      }
       made.set(step, { value, readers: step.readers })
       for (const { step: input } of step.reads) {
         const read = input && made.get(input)
@@ -142,16 +143,23 @@ export class Evaluator {
     return value
   }
 
+  /** How many times its cost a value is worth. */
+  private worthOf({ key }: GraphNode): number {
+    return typeof this.keeping === 'object' && this.keeping.rather === key ? RATHER : 1
+  }
+
   /** A value that is there already. @param isStored whether it may lie in the store */
-  private known(key: string, rect: Rect, isStored: boolean): Value | undefined {
+  private known(node: GraphNode, rect: Rect, grid: Grid, isStored: boolean): Value | undefined {
+    const key = keyOf(node, grid)
     const own = this.cache.find(key, rect)
     if (own || !isStored) return own
     const { kernels } = this
-    const value = this.store.lend(key, rect, ({ kind, planes: count, copy }) => {
-      const planes = this.allocated(count, rect)
-      planes.forEach((address, index) => copy(index, rect, kernels.memory.buffer, address, rect))
-      return { kind, rect, planes }
-    })
+    const lent = (lent: Lent): Value => {
+      const planes = allocated(kernels, lent.planes, rect)
+      planes.forEach((address, index) => lent.copy(index, rect, kernels.memory.buffer, address, rect))
+      return { kind: lent.kind, rect, planes }
+    }
+    const value = this.blocks.store.lend(key, rect, lent, this.worthOf(node))
     return value && this.cache.keep(key, value)
   }
 
@@ -163,18 +171,18 @@ export class Evaluator {
     if (known) return known
     const coarse = this.planner.coarserGridOf(node, grid)
     if (coarse) return this.cache.keep(key, this.enlarged(node, rect, grid, coarse))
-    if (step.reads.length === 0 && node.inputs.length > 0) return this.cache.keep(undefined, this.fromBlocks(node, rect, grid))
-    const finest = operation.finest?.(node.params) ?? Infinity
-    const finer = finerGrid(grid, finest)
+    if (step.reads.length === 0 && node.inputs.length > 0)
+      return this.cache.keep(undefined, this.blocks.read(this.blocksOfNode(node, rect, grid), rect))
     const inputs = step.reads.map(({ rect: part, step: input }, index) => {
       const whole = input && made.get(input)?.value
-      if (whole) return sameRect(whole.rect, part) ? whole : this.cache.keep(undefined, this.cut(whole, part))
+      if (whole) return sameRect(whole.rect, part) ? whole : this.cache.keep(undefined, cut(this.kernels, whole, part))
       const of = node.inputs[index] as GraphNode
-      const value = finer ? this.cache.keep(undefined, this.reducedFromBlocks(of, part, grid, finest)) : this.hold(of, part, grid)
+      const set = this.blocksOfInput(node, operation, of, part, grid)
+      const value = set ? this.cache.keep(undefined, this.blocks.read(set, part)) : this.hold(of, part, grid)
       if (sameRect(value.rect, part)) return value
-      const cut = this.cache.keep(undefined, this.cut(value, part))
+      const own = this.cache.keep(undefined, cut(this.kernels, value, part))
       this.cache.letGo(value)
-      return cut
+      return own
     })
     this.onRun?.(node, rect, grid)
     const value = this.run(operation.run, node, inputs, rect, grid)
@@ -187,111 +195,61 @@ export class Evaluator {
     return this.cache.keep(key, value)
   }
 
-  private allocated(count: number, { width, height }: Rect): number[] {
-    const planes: number[] = []
-    try {
-      for (let i = 0; i < count; i++) planes.push(this.kernels.allocate(width * height * 4))
-      return planes
-    } catch (error) {
-      planes.forEach((plane) => this.kernels.release(plane))
-      throw error
-    }
-  }
-
-  /** The part of a value that lies in a rectangle. */
-  private cut(value: Value, rect: Rect): Value {
-    const planes = this.allocated(value.planes.length, rect)
-    this.copyPart(value, rect, rect, planes)
-    return { kind: value.kind, rect, planes }
-  }
-
-  /** Copies what a value has of a part into planes of a rectangle. */
-  private copyPart({ rect: from, planes }: Value, part: Rect, to: Rect, target: readonly number[]): void {
-    const { x, y, width, height } = intersect(intersect(from, part), to)
-    planes.forEach((plane, index) =>
-      this.kernels.copyPart(plane, from.width, x - from.x, y - from.y, target[index] ?? 0, to.width, x - to.x, y - to.y, width, height),
-    )
-  }
-
-  /** A value from the blocks that it is computed in. */
-  private fromBlocks(node: GraphNode, rect: Rect, grid: Grid): Value {
+  /** What is in blocks of a node. @param rect what is wanted of it */
+  private blocksOfNode(node: GraphNode, rect: Rect, grid: Grid): BlockSet {
     const side = this.planner.sideOf(node, grid) ?? COARSE_BLOCK
-    return this.putTogether(keyOf(node, grid), rect, blocksOf(rect, grid, side), (block) => this.hold(node, block, grid))
+    return {
+      key: keyOf(node, grid),
+      blocks: blocksOf(rect, grid, side),
+      compute: (block) => this.hold(node, block, grid),
+      reads: (block) =>
+        this.readsInBlocks(
+          this.planner.planFor(node, block, grid, () => undefined),
+          grid,
+        ),
+    }
   }
 
-  /** A value on a coarse grid from blocks that are computed on a finer one, of at most `finest` photo px a pixel. */
-  private reducedFromBlocks(node: GraphNode, rect: Rect, grid: Grid, finest: number): Value {
+  /** The same on a coarse grid, computed on a finer one of at most `finest` photo px a pixel. */
+  private blocksReduced(node: GraphNode, rect: Rect, grid: Grid, finest: number): BlockSet {
     const finer = finerGrid(grid, finest)
-    if (!finer) return this.fromBlocks(node, rect, grid)
-    return this.putTogether(`${keyOf(node, grid)} ${finest}`, rect, blocksOf(rect, grid, COARSE_BLOCK), (block) =>
-      this.cache.keep(undefined, this.reduced(node, block, grid, finer, finest)),
-    )
+    if (!finer) return this.blocksOfNode(node, rect, grid)
+    return {
+      key: `${keyOf(node, grid)} ${finest}`,
+      blocks: blocksOf(rect, grid, COARSE_BLOCK),
+      compute: (block) => this.cache.keep(undefined, this.reduced(node, block, grid, finer, finest)),
+      reads: (block) => [this.blocksReduced(node, readToReduce(block, grid, finer), finer, finest)],
+    }
   }
 
-  /**
-   * A value on a rectangle from blocks that all threads share. What nobody has is computed; meanwhile others compute what they have begun.
-   * @param compute the value of a block, held
-   */
-  private putTogether(key: string, rect: Rect, blocks: readonly Rect[], compute: (block: Rect) => Value): Value {
-    const { kernels, store } = this
-    let made: { readonly kind: Value['kind']; readonly planes: readonly number[] } | undefined
-    const into = (kind: Value['kind'], count: number): readonly number[] => {
-      made ??= { kind, planes: this.allocated(count, rect) }
-      if (count !== made.planes.length) throw new Error(`A part has ${count} planes, and the others ${made.planes.length}.`)
-      return made.planes
-    }
-    const isThere = (block: Rect): boolean =>
-      store.lend(key, block, ({ kind, planes: count, copy }) => {
-        into(kind, count).forEach((address, index) => copy(index, block, kernels.memory.buffer, address, rect))
-        return true
-      }) ?? false
-    try {
-      for (let missing = blocks; missing.length > 0;) {
-        const taken = missing.filter((block) => {
-          if (isThere(block)) return false
-          const claim = store.claim(key, block)
-          if (claim !== 'mine') return true
-          const value = this.claimed(key, block, compute)
-          this.copyPart(value, block, rect, into(value.kind, value.planes.length))
-          this.cache.letGo(value)
-          return false
-        })
-        if (taken.length === missing.length) {
-          this.onWait?.()
-          store.wait(key, taken[0] as Rect)
-        }
-        missing = taken
-      }
-    } catch (error) {
-      made?.planes.forEach((plane) => kernels.release(plane))
-      throw error
-    }
-    if (!made) throw new Error(`There are no blocks for ${key}.`)
-    return { kind: made.kind, rect, planes: made.planes }
+  /** What steps of a plan read that lies in blocks. */
+  private readsInBlocks(steps: readonly Step[], grid: Grid): BlockSet[] {
+    return steps.flatMap(({ node, operation, rect, known, reads }) => {
+      if (known) return []
+      const coarse = this.planner.coarserGridOf(node, grid)
+      if (coarse) return [this.blocksOfNode(node, partToEnlarge(rect, grid, coarse), coarse)]
+      if (reads.length === 0 && node.inputs.length > 0) return [this.blocksOfNode(node, rect, grid)]
+      return reads.flatMap(({ rect: part, step }, index) => {
+        const input = node.inputs[index]
+        return (!step && input && this.blocksOfInput(node, operation, input, part, grid)) || []
+      })
+    })
   }
 
-  /** Computes a block that was claimed, and puts it into the store; if that fails another thread may compute it. */
-  private claimed(key: string, rect: Rect, compute: (block: Rect) => Value): Value {
-    const before = this.work
-    this.claims.push({ key, rect })
-    let isPublished = false
-    try {
-      const value = compute(rect)
-      const block = sameRect(value.rect, rect) ? value : this.cache.keep(undefined, this.cut(value, rect))
-      if (block !== value) this.cache.letGo(value)
-      isPublished = this.store.publish(key, block, this.kernels.memory.buffer, this.work - before)
-      return block
-    } finally {
-      this.claims.pop()
-      if (!isPublished) this.store.abandon(key, rect)
-    }
+  /** The blocks that an operation reads an input from; nothing where that is a plan of its own. */
+  private blocksOfInput({ params }: GraphNode, operation: Operation, input: GraphNode, part: Rect, grid: Grid): BlockSet | undefined {
+    const finest = operation.finest?.(params) ?? Infinity
+    if (finerGrid(grid, finest)) return this.blocksReduced(input, part, grid, finest)
+    const isOwn = input.inputs.length === 0 || this.planner.coarserGridOf(input, grid)
+    return operation.block?.(params, grid) && !isOwn ? this.blocksOfNode(input, part, grid) : undefined
   }
 
   /** A smooth value, enlarged from a coarser grid. What varies inside a pixel there is no part of it. */
   private enlarged(node: GraphNode, rect: Rect, grid: Grid, coarse: Grid): Value {
     const { kernels } = this
     const steps = { x: grid.pitchX / coarse.pitchX, y: grid.pitchY / coarse.pitchY }
-    const { kind, planes: all, rect: from } = this.fromBlocks(node, clampInto(readToEnlarge(rect, steps), gridBounds(coarse)), coarse)
+    const from = partToEnlarge(rect, grid, coarse)
+    const { kind, planes: all } = this.blocks.read(this.blocksOfNode(node, from, coarse), from)
     const count = rect.width * rect.height
     const smooth = kind === 'field' ? all.slice(0, 1) : all
     const planes = smooth.map((plane) =>
@@ -311,10 +269,8 @@ export class Evaluator {
   private reduced(node: GraphNode, rect: Rect, grid: Grid, finer: Grid, finest: number): Value {
     const { kernels } = this
     const [stepX, stepY] = [grid.pitchX / finer.pitchX, grid.pitchY / finer.pitchY]
-    const [x, y] = [Math.floor(rect.x * stepX), Math.floor(rect.y * stepY)]
-    const [right, bottom] = [Math.ceil((rect.x + rect.width) * stepX), Math.ceil((rect.y + rect.height) * stepY)]
-    const from = clampInto({ x, y, width: right - x, height: bottom - y }, gridBounds(finer))
-    const { kind, planes: fine } = this.reducedFromBlocks(node, from, finer, finest)
+    const from = readToReduce(rect, grid, finer)
+    const { kind, planes: fine } = this.blocks.read(this.blocksReduced(node, from, finer, finest), from)
     const planes = fine.map((plane) =>
       withScratch(kernels, (scratch) => {
         const out = kernels.allocate(rect.width * rect.height * 4)
@@ -354,6 +310,19 @@ function keyOf(node: GraphNode, grid: Grid): string {
 /** Parameters are in photo px: the same grid over another photo is another one. */
 function keyOfGrid({ width, height, pitchX, pitchY, draft }: Grid): string {
   return `${width} ${height} ${pitchX} ${pitchY}${draft ? ' draft' : ''}`
+}
+
+/** What is read of a coarse grid to enlarge it to a rectangle. */
+function partToEnlarge(rect: Rect, grid: Grid, coarse: Grid): Rect {
+  return clampInto(readToEnlarge(rect, { x: grid.pitchX / coarse.pitchX, y: grid.pitchY / coarse.pitchY }), gridBounds(coarse))
+}
+
+/** What is read of a finer grid to reduce it to a rectangle. */
+function readToReduce(rect: Rect, grid: Grid, finer: Grid): Rect {
+  const [stepX, stepY] = [grid.pitchX / finer.pitchX, grid.pitchY / finer.pitchY]
+  const [x, y] = [Math.floor(rect.x * stepX), Math.floor(rect.y * stepY)]
+  const [right, bottom] = [Math.ceil((rect.x + rect.width) * stepX), Math.ceil((rect.y + rect.height) * stepY)]
+  return clampInto({ x, y, width: right - x, height: bottom - y }, gridBounds(finer))
 }
 
 /** The blocks that a rectangle touches, as far as they lie in the grid. */

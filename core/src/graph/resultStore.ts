@@ -10,7 +10,7 @@ const BROKEN = -1
 export const POOL_LANE = 63
 const kinds: readonly Value['kind'][] = ['tones', 'field', 'mask', 'layer', 'parts']
 /** Looks again after so long, since whoever was waited for may have died, ms. */
-const WAIT = 20
+const WAIT = 50
 
 /** What became of asking to compute a result: it is there; another thread computes it; or the one that asks is to. */
 export type Claim = 'there' | 'taken' | 'mine'
@@ -48,12 +48,15 @@ export class ResultStore {
     return (this.index.head[HEAD.used] ?? 0) * PAGE
   }
 
-  /** Lends a result that covers a rectangle, as long as `use` runs; undefined without calling it if there is none. */
-  lend<T>(key: string, rect: Rect, use: (lent: Lent) => T): T | undefined {
+  /**
+   * Lends a result that covers a rectangle, as long as `use` runs; undefined without calling it if there is none.
+   * @param worth how many times its cost it is worth from now on
+   */
+  lend<T>(key: string, rect: Rect, use: (lent: Lent) => T, worth = 1): T | undefined {
     const slot = this.locked(() => {
       const found = this.find(key, (one) => this.at(one, SLOT.state) === READY && contains(this.rectOf(one), rect))
       if (found === undefined) return undefined
-      this.touch(found)
+      this.touch(found, worth)
       this.index.lanes[this.lane] = found + 1
       return found
     })
@@ -270,9 +273,9 @@ export class ResultStore {
     if (this.isShared) Atomics.notify(this.index.slots, place)
   }
 
-  private touch(slot: number): void {
+  private touch(slot: number, worth = 1): void {
     const { numbers } = this.index
-    numbers[1 + 2 * slot] = (numbers[0] ?? 0) + (numbers[2 + 2 * slot] ?? 0)
+    numbers[1 + 2 * slot] = (numbers[0] ?? 0) + worth * (numbers[2 + 2 * slot] ?? 0)
   }
 
   /** Takes pages for a slot, from others if need be. @returns whether there are enough */

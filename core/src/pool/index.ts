@@ -1,4 +1,5 @@
 export { RenderPool, priorities, type Priority, type RenderRequest } from './renderPool'
+export type { Keep } from '../graph/evaluator'
 export { RenderProblem } from './renderProblem'
 export { KnownNodes } from './sentGraph'
 export type { StartThread, Thread } from './lane'

@@ -84,7 +84,7 @@ export class RenderWorker {
 
   /** @param memory where all threads keep results; or bytes that those of this one may take @param lane its number among them */
   useResults(memory: StoreMemory | number, lane: number): void {
-    this.evaluator.useStore(new ResultStore(typeof memory === 'number' ? storeMemory(memory, false) : memory, lane))
+    this.evaluator.blocks.store = new ResultStore(typeof memory === 'number' ? storeMemory(memory, false) : memory, lane)
   }
 
   /** Decodes a file and reduces it, cut out if its id says so. The id says how it is read. */
@@ -134,13 +134,13 @@ export class RenderWorker {
     this.pulse = (seconds) => diary.beat(seconds)
     this.begin = (key) => diary.begin(this.nodes.indexOf(key))
     const goOn = (): void => {
-      if (this.answering > 0 && diary.isGivenUp(this.answering) && !this.evaluator.isAwaited) throw new GivenUp()
+      if (this.answering > 0 && diary.isGivenUp(this.answering) && !this.evaluator.blocks.isAwaited) throw new GivenUp()
     }
     this.evaluator.onRun = ({ key }) => {
       goOn()
       this.begin(key)
     }
-    this.evaluator.onWait = () => {
+    this.evaluator.blocks.onWait = () => {
       goOn()
       diary.beat()
     }

@@ -180,7 +180,8 @@ describe('rendering contract', () => {
         const effects = Array.from({ length: 13 }, (_, i) =>
           effect('drizzle', (one) => Object.assign(one, { id: `${i}`, mix: { ...one.mix, amount: i === place ? amount : 50 } })),
         )
-        renderAll(tight, sceneGraph(source(effects)), photo, 0.25, 64)
+        const rather = sceneGraph(source(effects), { kind: 'beneath', effectId: `${place}` }).key
+        renderAll(tight, sceneGraph(source(effects)), photo, 0.25, 64, undefined, { rather })
         return tight.runs - before
       }
       // In each of 20 tiles the photo is read, five operations draw the rain, which is the same for all, and each effect is mixed once.

@@ -42,6 +42,7 @@ export function PhotoView() {
   const list = useEditedList(source)
   const chosenMaskId = useScene((state) => state.chosenMaskId)
   const maskScope = useScene((state) => state.maskScope)
+  const edited = useScene((state) => state.selectedId)
   const exaggerated = useScene((state) => (state.exaggerating ? state.selectedId : undefined))
   const phase = usePhase()
   const moving = useScene((state) => state.playing)
@@ -79,6 +80,7 @@ export function PhotoView() {
         marksClipped,
         list,
         maskId,
+        edited,
         exaggerated,
         moving,
         covered,

@@ -1,4 +1,4 @@
-import { sceneGraph, turnedInFrame, type Frame, type Look, type MaskListRef, type PictureSource } from '@welkinar/core'
+import { findOwner, sceneGraph, turnedInFrame, type Frame, type Look, type MaskListRef, type PictureSource } from '@welkinar/core'
 import type { RenderPool } from '@welkinar/core/pool'
 import { canvasSettings } from '../../engine/canvasSpace'
 import { renderTrouble } from '../../engine/renderTrouble'
@@ -26,6 +26,8 @@ export interface ViewWish {
   readonly list: MaskListRef | undefined
   /** The mask that is seen alone; the whole list without it. */
   readonly maskId: string | undefined
+  /** The effect or group that is edited, so that the next change will begin there. */
+  readonly edited: string | undefined
   /** The effect or group that shows at several times its strength. */
   readonly exaggerated: string | undefined
   /** Whether the scene plays. */
@@ -68,6 +70,8 @@ export class PictureView {
     this.wish = wish
     const { frame } = wish
     const { photo } = wish.source
+    const edited = findOwner(wish.source, wish.edited)
+    const rather = edited && sceneGraph(wish.source, { kind: 'beneath', effectId: edited.id }).key
     const ask = (layer: LookLayer, look: Look, source = wish.source): void =>
       layer.want({
         node: turnedInFrame(sceneGraph(source, look), frame),
@@ -76,6 +80,7 @@ export class PictureView {
         port: wish.port,
         moving: wish.moving,
         covered: wish.covered,
+        ...(rather === undefined ? {} : { keep: { rather } }),
       })
     if (this.showsMask(wish) && wish.list) {
       ask(wish.maskView === 'grey' ? this.mask : this.hatch, { kind: 'masks', of: wish.list, maskId: wish.maskId })

@@ -1,4 +1,5 @@
 import { gridAt, regionOnGrid, union, type GraphNode, type Grid, type PictureSource, type Rect } from '@welkinar/core'
+import type { Keep } from '@welkinar/core/pool'
 import { visibleRegion, type ViewPort } from '../onPhoto/viewPort'
 
 /** What is wished to be seen in the view. */
@@ -8,6 +9,8 @@ export interface Wanted {
   /** What is shown of the photo. */
   readonly frame: Rect
   readonly port: ViewPort
+  /** What the threads shall rather keep for the next wish. */
+  readonly keep?: Keep
   /** One picture of many that follow each other: a reduced one is enough, and none is dropped half done. */
   readonly moving?: boolean
   /** Something else shows the photo until its first exact picture is there. */
