@@ -79,12 +79,15 @@ describe('a store of results', () => {
     put(store, 'middle', 3, 100)
     put(store, 'next', 4, 50)
     expect(['cheap', 'dear', 'middle', 'next'].map((key) => first(store, key))).toEqual([undefined, 2, 3, 4])
-    store.lend('next', rect, () => put(new ResultStore(storeMemory(PAGE), 1), 'elsewhere', 1))
     // While the cheapest is read, the next one goes.
     store.lend('next', rect, () => put(store, 'fifth', 5, 60))
     expect(['dear', 'middle', 'next', 'fifth'].map((key) => first(store, key))).toEqual([2, undefined, 4, 5])
+    // What is read more often is worth more.
+    for (let i = 0; i < 5; i++) first(store, 'fifth')
+    put(store, 'sixth', 6, 90)
+    expect(['dear', 'next', 'fifth', 'sixth'].map((key) => first(store, key))).toEqual([2, undefined, 5, 6])
     // What goes raises the level: what was dear once, and is not read again, goes at last.
-    for (let i = 0; i < 40; i++) put(store, `more ${i}`, i, 90)
+    for (let i = 0; i < 400; i++) put(store, `more ${i}`, i, 90)
     expect(first(store, 'dear')).toBeUndefined()
   })
 

@@ -9,6 +9,8 @@ const BROKEN = -1
 /** As what the pool itself takes part. */
 export const POOL_LANE = 63
 const kinds: readonly Value['kind'][] = ['tones', 'field', 'mask', 'layer', 'parts']
+/** More reads than this count as many. */
+const MOST_READS = 32
 /** Looks again after so long, since whoever was waited for may have died, ms. */
 const WAIT = 50
 
@@ -25,8 +27,8 @@ export interface Lent {
 
 /**
  * Results that all threads share, each computed by one of them: whoever comes first claims it, the others take up something else and wait when nothing else is left. No thread waits for what waits
- * for it: a result that is claimed needs only such as come before it in the graph. Within its limit goes what took the least to compute for its size, the longer ago it was read
- * the sooner (GreedyDual-Size, Cao and Irani 1997). Each thread has one of these for the same memory.
+ * for it: a result that is claimed needs only such as come before it in the graph. Within its limit goes what took the least to compute for its size and was read the least often, the longer
+ * ago the sooner (GreedyDual-Size-Frequency, Cherkasova 1998, from memory). Each thread has one of these for the same memory.
  */
 export class ResultStore {
   private readonly index: StoreIndex
@@ -222,7 +224,7 @@ export class ResultStore {
     if (slot === undefined) return
     const words = contentWords(key)
     const bucket = this.index.bucketOf(words[0])
-    ;[...words, this.index.buckets[bucket] ?? 0, CLAIMED, this.lane, 0, 0, 0, x, y, width, height, 0, 0].forEach((value, i) =>
+    ;[...words, this.index.buckets[bucket] ?? 0, CLAIMED, this.lane, 0, 0, 0, x, y, width, height, 0, 0, 0].forEach((value, i) =>
       this.set(slot, i, value | 0),
     )
     this.index.buckets[bucket] = slot + 1
@@ -275,7 +277,9 @@ export class ResultStore {
 
   private touch(slot: number, worth = 1): void {
     const { numbers } = this.index
-    numbers[1 + 2 * slot] = (numbers[0] ?? 0) + worth * (numbers[2 + 2 * slot] ?? 0)
+    const reads = Math.min(MOST_READS, this.at(slot, SLOT.reads) + 1)
+    this.set(slot, SLOT.reads, reads)
+    numbers[1 + 2 * slot] = (numbers[0] ?? 0) + worth * reads * (numbers[2 + 2 * slot] ?? 0)
   }
 
   /** Takes pages for a slot, from others if need be. @returns whether there are enough */

@@ -1,9 +1,9 @@
 import { sharedBuffer } from '../photo/photoData'
 
 /** Bytes of a page: what is kept takes whole pages, wherever they lie. */
-export const PAGE = 32 * 1024
+export const PAGE = 16 * 1024
 /** Pages that come at once. */
-const GROWTH = 512
+const GROWTH = 1024
 /** Results that are kept at most, and threads that there are at most. */
 export const MOST_SLOTS = 16_384
 export const MOST_LANES = 64
@@ -21,7 +21,8 @@ export const SLOT = {
   rect: 10,
   waiters: 14,
   pages: 15,
-  size: 16,
+  reads: 16,
+  size: 17,
 } as const
 /** Numbers of the whole. */
 export const HEAD = { lock: 0, limit: 1, grown: 2, freePage: 3, used: 4, slots: 5, freeSlot: 6, size: 16 } as const
