@@ -23,8 +23,8 @@ export type Keep = 'stages' | { readonly rather: string } | 'result' | 'nothing'
 
 /** What the next change will want is worth so many times what it cost. */
 const RATHER = 32
-/** What a thread keeps in the memory of its kernels between what it computes, bytes: a tile may read it twice. */
-const REST = 48e6
+/** What a thread keeps in the memory of its kernels between what it computes, bytes: other parts of a tile, or the next tile, may read it. */
+const REST = 96e6
 
 interface EvaluatorOptions {
   readonly kernels: Kernels
@@ -60,6 +60,12 @@ export class Evaluator {
     this.cache = new ValueCache(rest, (address) => kernels.release(address))
     const own = typeof store === 'number' ? new ResultStore(storeMemory(store - rest, false), 0) : store
     this.blocks = new BlockReader({ kernels, cache: this.cache, store: own, work: () => this.work })
+  }
+
+  /** @param rest what it keeps for itself, bytes */
+  share(store: ResultStore, rest: number): void {
+    this.blocks.store = store
+    this.cache.budget = rest
   }
 
   addPhoto(photo: PhotoData): void {
@@ -120,7 +126,15 @@ export class Evaluator {
     const before = this.work
     const { keeping } = this
     const keepsStages = keeping === 'stages' || typeof keeping === 'object'
-    const keeps = (one: GraphNode): boolean => (one === node ? isWanted && keeping !== 'nothing' : keepsStages && this.planner.isStage(one))
+    /** What pictures up to effects are mixed from: most of it stays the same when something beneath changes. Readers are asked for before what they read. */
+    const mixed = new Set<string>()
+    const isKept = (one: GraphNode): boolean => {
+      if (this.planner.isStage(one)) one.inputs.forEach(({ key }) => mixed.add(key))
+      else if (!mixed.has(one.key) || this.planner.coarserGridOf(one, grid)) return one === node
+      return true
+    }
+    const keeps = (one: GraphNode): boolean =>
+      one === node && !isWanted ? false : keepsStages ? isKept(one) : one === node && keeping === 'result'
     const mayBeThere = (one: GraphNode): boolean => keeps(one) || (keeping === 'result' && this.planner.isStage(one))
     const steps = this.planner.planFor(node, rect, grid, (one, part) => this.known(one, part, grid, mayBeThere(one)))
     const made = new Map<Step, { readonly value: Value; readers: number }>()
@@ -173,12 +187,15 @@ export class Evaluator {
     if (coarse) return this.cache.keep(key, this.enlarged(node, rect, grid, coarse))
     if (step.reads.length === 0 && node.inputs.length > 0)
       return this.cache.keep(undefined, this.blocks.read(this.blocksOfNode(node, rect, grid), rect))
+    const finest = operation.finest?.(node.params) ?? Infinity
     const inputs = step.reads.map(({ rect: part, step: input }, index) => {
       const whole = input && made.get(input)?.value
       if (whole) return sameRect(whole.rect, part) ? whole : this.cache.keep(undefined, cut(this.kernels, whole, part))
       const of = node.inputs[index] as GraphNode
-      const set = this.blocksOfInput(node, operation, of, part, grid)
-      const value = set ? this.cache.keep(undefined, this.blocks.read(set, part)) : this.hold(of, part, grid)
+      const isReduced = finerGrid(grid, finest) !== undefined
+      const value = isReduced
+        ? this.cache.keep(undefined, this.blocks.read(this.blocksReduced(of, part, grid, finest), part))
+        : this.hold(of, part, grid)
       if (sameRect(value.rect, part)) return value
       const own = this.cache.keep(undefined, cut(this.kernels, value, part))
       this.cache.letGo(value)
@@ -229,19 +246,12 @@ export class Evaluator {
       const coarse = this.planner.coarserGridOf(node, grid)
       if (coarse) return [this.blocksOfNode(node, partToEnlarge(rect, grid, coarse), coarse)]
       if (reads.length === 0 && node.inputs.length > 0) return [this.blocksOfNode(node, rect, grid)]
+      const finest = operation.finest?.(node.params) ?? Infinity
       return reads.flatMap(({ rect: part, step }, index) => {
         const input = node.inputs[index]
-        return (!step && input && this.blocksOfInput(node, operation, input, part, grid)) || []
+        return !step && input && finerGrid(grid, finest) ? [this.blocksReduced(input, part, grid, finest)] : []
       })
     })
-  }
-
-  /** The blocks that an operation reads an input from; nothing where that is a plan of its own. */
-  private blocksOfInput({ params }: GraphNode, operation: Operation, input: GraphNode, part: Rect, grid: Grid): BlockSet | undefined {
-    const finest = operation.finest?.(params) ?? Infinity
-    if (finerGrid(grid, finest)) return this.blocksReduced(input, part, grid, finest)
-    const isOwn = input.inputs.length === 0 || this.planner.coarserGridOf(input, grid)
-    return operation.block?.(params, grid) && !isOwn ? this.blocksOfNode(input, part, grid) : undefined
   }
 
   /** A smooth value, enlarged from a coarser grid. What varies inside a pixel there is no part of it. */

@@ -122,9 +122,8 @@ function readsOf(node: GraphNode, operation: Operation, rect: Rect, grid: Grid, 
   const bounds = gridBounds(grid)
   return node.inputs.map((input, index) => {
     const need = clampInto(operation.need?.(node.params, rect, grid, kernels, index) ?? rect, bounds)
-    // What is reduced from a finer grid comes from there; what wide blocks read is computed in blocks too, or one thread would compute all of it.
-    if (finerGrid(grid, operation.finest?.(node.params) ?? Infinity) || operation.block?.(node.params, grid))
-      return { rect: need, key: undefined }
+    // What is reduced from a finer grid comes from there.
+    if (finerGrid(grid, operation.finest?.(node.params) ?? Infinity)) return { rect: need, key: undefined }
     const others = wanted.get(input.key)
     const both = others ? union(others.rect, need) : need
     if (others && area(both) > FAR_APART * (area(others.rect) + area(need))) return { rect: need, key: undefined }

@@ -22,7 +22,7 @@ export class ValueCache {
 
   /** @param budget bytes */
   constructor(
-    private readonly budget: number,
+    public budget: number,
     private readonly release: (address: number) => void,
   ) {}
 

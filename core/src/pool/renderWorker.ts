@@ -82,9 +82,13 @@ export class RenderWorker {
     return new RenderWorker(new Evaluator(options), codecs)
   }
 
-  /** @param memory where all threads keep results; or bytes that those of this one may take @param lane its number among them */
-  useResults(memory: StoreMemory | number, lane: number): void {
-    this.evaluator.blocks.store = new ResultStore(typeof memory === 'number' ? storeMemory(memory, false) : memory, lane)
+  /**
+   * @param memory where all threads keep results; or bytes that those of this one may take
+   * @param lane its number among them
+   * @param rest what it may keep besides, bytes
+   */
+  useResults(memory: StoreMemory | number, lane: number, rest: number): void {
+    this.evaluator.share(new ResultStore(typeof memory === 'number' ? storeMemory(memory, false) : memory, lane), rest)
   }
 
   /** Decodes a file and reduces it, cut out if its id says so. The id says how it is read. */

@@ -10,6 +10,8 @@ export interface MemoryBudget {
   readonly small?: { readonly least: number; readonly perPixel: number }
 }
 
+/** What each thread keeps besides, bytes: so much at the most, and all threads together no more. */
+const REST = { most: 96e6, all: 384e6 }
 /** Less of the budget than this would be computed again and again. */
 const LEAST_SHARE = 1 / 8
 /** A thread that was ended may go on for a moment, ms. */
@@ -76,7 +78,7 @@ export class SharedResults {
   }
 
   private async giveTo(worker: Remote<RenderWorker>, lane: number): Promise<void> {
-    await worker.useResults(this.memory ?? this.bytes / this.threads, lane)
+    await worker.useResults(this.memory ?? this.bytes / this.threads, lane, Math.min(REST.most, REST.all / this.threads))
   }
 
   private get bytes(): number {
