@@ -7,6 +7,9 @@ await build({
   bundle: true,
   platform: 'node',
   format: 'esm',
+  // What is imported when it is needed is a file of its own.
+  splitting: true,
+  chunkNames: 'parts/[name]-[hash]',
   target: 'node20',
   sourcemap: true,
   // The codecs' glue code expects these in an ES module.

@@ -30,7 +30,7 @@ export async function createNodePool(asked?: number, options: NodePoolOptions = 
 }
 
 async function startThread(script: URL): Promise<Thread> {
-  const worker = new Worker(script)
+  const worker = new Worker(script, { resourceLimits: { maxYoungGenerationSizeMb: 8 } })
   await once(worker, 'message')
   return {
     worker: wrap<RenderWorker>(nodeEndpoint(worker)) as Remote<RenderWorker>,

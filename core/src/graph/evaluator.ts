@@ -1,9 +1,7 @@
 import type { PhotoData } from '../photo/photoData'
-import { enlargePlane, readToEnlarge } from '../planes/enlarge'
 import { finerGrid, gridBounds, type Grid } from '../planes/grid'
-import { clampInto, intersect, sameRect, splitIntoTiles, tilesAround, type Rect } from '../planes/rect'
-import { reducePlane } from '../planes/reduce'
-import { withScratch } from '../planes/scratch'
+import { intersect, sameRect, splitIntoTiles, tilesAround, type Rect } from '../planes/rect'
+import { readOfCoarser, readOfFiner, rescaled, stepsBetween } from '../planes/rescale'
 import type { Value } from '../planes/value'
 import { allocated, BlockReader, cut, type BlockSet } from './blockReader'
 import type { GraphNode } from './node'
@@ -235,7 +233,7 @@ export class Evaluator {
       key: `${keyOf(node, grid)} ${finest}`,
       blocks: blocksOf(rect, grid, COARSE_BLOCK),
       compute: (block) => this.cache.keep(undefined, this.reduced(node, block, grid, finer, finest)),
-      reads: (block) => [this.blocksReduced(node, readToReduce(block, grid, finer), finer, finest)],
+      reads: (block) => [this.blocksReduced(node, readOfFiner(block, grid, finer), finer, finest)],
     }
   }
 
@@ -244,7 +242,7 @@ export class Evaluator {
     return steps.flatMap(({ node, operation, rect, known, reads }) => {
       if (known) return []
       const coarse = this.planner.coarserGridOf(node, grid)
-      if (coarse) return [this.blocksOfNode(node, partToEnlarge(rect, grid, coarse), coarse)]
+      if (coarse) return [this.blocksOfNode(node, readOfCoarser(rect, grid, coarse), coarse)]
       if (reads.length === 0 && node.inputs.length > 0) return [this.blocksOfNode(node, rect, grid)]
       const finest = operation.finest?.(node.params) ?? Infinity
       return reads.flatMap(({ rect: part, step }, index) => {
@@ -254,42 +252,16 @@ export class Evaluator {
     })
   }
 
-  /** A smooth value, enlarged from a coarser grid. What varies inside a pixel there is no part of it. */
+  /** A smooth value, from a coarser grid. */
   private enlarged(node: GraphNode, rect: Rect, grid: Grid, coarse: Grid): Value {
-    const { kernels } = this
-    const steps = { x: grid.pitchX / coarse.pitchX, y: grid.pitchY / coarse.pitchY }
-    const from = partToEnlarge(rect, grid, coarse)
-    const { kind, planes: all } = this.blocks.read(this.blocksOfNode(node, from, coarse), from)
-    const count = rect.width * rect.height
-    const smooth = kind === 'field' ? all.slice(0, 1) : all
-    const planes = smooth.map((plane) =>
-      withScratch(kernels, (scratch) => {
-        const out = kernels.allocate(count * 4)
-        enlargePlane(kernels, scratch, plane, from, rect, steps, out)
-        // The cubic goes a little beyond the values around it.
-        if (kind === 'field' || kind === 'mask') kernels.atLeastZero(out, count)
-        return out
-      }),
-    )
-    all.forEach((plane) => kernels.release(plane))
-    return { kind, rect, planes }
+    const from = readOfCoarser(rect, grid, coarse)
+    return rescaled(this.kernels, this.blocks.read(this.blocksOfNode(node, from, coarse), from), rect, stepsBetween(grid, coarse))
   }
 
   /** A value as means of the pixels of a finer grid. */
   private reduced(node: GraphNode, rect: Rect, grid: Grid, finer: Grid, finest: number): Value {
-    const { kernels } = this
-    const [stepX, stepY] = [grid.pitchX / finer.pitchX, grid.pitchY / finer.pitchY]
-    const from = readToReduce(rect, grid, finer)
-    const { kind, planes: fine } = this.blocks.read(this.blocksReduced(node, from, finer, finest), from)
-    const planes = fine.map((plane) =>
-      withScratch(kernels, (scratch) => {
-        const out = kernels.allocate(rect.width * rect.height * 4)
-        reducePlane(kernels, scratch, plane, from, rect, { x: stepX, y: stepY }, out)
-        return out
-      }),
-    )
-    fine.forEach((plane) => kernels.release(plane))
-    return { kind, rect, planes }
+    const from = readOfFiner(rect, grid, finer)
+    return rescaled(this.kernels, this.blocks.read(this.blocksReduced(node, from, finer, finest), from), rect, stepsBetween(grid, finer))
   }
 
   private run(run: Operation['run'], node: GraphNode, inputs: readonly Value[], rect: Rect, grid: Grid): Value {
@@ -320,19 +292,6 @@ function keyOf(node: GraphNode, grid: Grid): string {
 /** Parameters are in photo px: the same grid over another photo is another one. */
 function keyOfGrid({ width, height, pitchX, pitchY, draft }: Grid): string {
   return `${width} ${height} ${pitchX} ${pitchY}${draft ? ' draft' : ''}`
-}
-
-/** What is read of a coarse grid to enlarge it to a rectangle. */
-function partToEnlarge(rect: Rect, grid: Grid, coarse: Grid): Rect {
-  return clampInto(readToEnlarge(rect, { x: grid.pitchX / coarse.pitchX, y: grid.pitchY / coarse.pitchY }), gridBounds(coarse))
-}
-
-/** What is read of a finer grid to reduce it to a rectangle. */
-function readToReduce(rect: Rect, grid: Grid, finer: Grid): Rect {
-  const [stepX, stepY] = [grid.pitchX / finer.pitchX, grid.pitchY / finer.pitchY]
-  const [x, y] = [Math.floor(rect.x * stepX), Math.floor(rect.y * stepY)]
-  const [right, bottom] = [Math.ceil((rect.x + rect.width) * stepX), Math.ceil((rect.y + rect.height) * stepY)]
-  return clampInto({ x, y, width: right - x, height: bottom - y }, gridBounds(finer))
 }
 
 /** The blocks that a rectangle touches, as far as they lie in the grid. */
