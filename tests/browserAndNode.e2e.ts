@@ -44,10 +44,7 @@ describe('Chromium and Node', () => {
     const inPage = await page.evaluate(([script, all]) => globalThis.everyKindOf(script, all), [thread.url(), whole] as const)
     const path = createRequire(import.meta.url).resolve('@welkinar/kernels/kernels.wasm')
     const noCodecs = wasmCodecs(() => Promise.reject(new Error('No file is opened here.')))
-    const here = await everyKind(
-      await RenderWorker.create(await WebAssembly.compile(await readFile(path)), noCodecs),
-      whole,
-    )
+    const here = await everyKind(await RenderWorker.create(await WebAssembly.compile(await readFile(path)), noCodecs), whole)
     expect(Object.keys(here).length).toBeGreaterThan(whole ? 70 : 35)
     expect(inPage).toEqual(here)
     // What these looks were drawn as when scenes and recipes became version 2, as far as the engine may differ from then (docs/decisions.md).

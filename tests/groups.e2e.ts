@@ -75,6 +75,20 @@ describe('groups, looks and mix modes on the depth line', () => {
     await expect.poll(() => members('Under the sky').count()).toBe(2)
   })
 
+  // A screen reader hears what is moved and where it is, never an identifier.
+  it('moving by keys is said in names', async () => {
+    // Each list that can be put in another order says what happens in it.
+    const said = async (): Promise<string> => (await page.locator('[id^=DndLiveRegion]').allTextContents()).join('')
+    await members('Under the sky').first().focus()
+    await page.keyboard.press('Space')
+    await expect.poll(said).toMatch(/^[A-Z][a-z ]+ is held\. Arrow keys move it/)
+    await page.keyboard.press('ArrowLeft')
+    await expect.poll(said).toMatch(/^[A-Z][a-z ]+ is over [A-Z][a-z ]+\.$/)
+    await page.keyboard.press('Escape')
+    await expect.poll(said).toMatch(/^[A-Z][a-z ]+ stays where it was\.$/)
+    expect(await members('Under the sky').count()).toBe(2)
+  })
+
   it('the group fades, switches off, and is taken apart', async () => {
     await page.getByRole('button', { name: /^Group Under the sky/ }).click()
     await amount().fill('40')

@@ -112,6 +112,35 @@ describe('the Shelf', () => {
     expect((await storedIn(page, 'photos')).map(({ id }) => id)).toContain('new')
     expect((await storedIn(page, 'photos')).map(({ id }) => id)).not.toContain('old')
   })
+
+  it('how much of the machine is used can be chosen, and stays', async () => {
+    await page.getByRole('button', { name: 'Change' }).click()
+    const dialog = page.getByRole('dialog', { name: 'This machine' })
+    const threads = dialog.getByRole('textbox', { name: 'Threads' })
+    for (const [typed, refusal] of [
+      ['0', 'Between 1 and 16, please.'],
+      ['2.5', 'A whole number, please.'],
+      ['many', 'A number is needed here.'],
+    ] as const) {
+      await threads.fill(typed)
+      await page.getByText(refusal).waitFor()
+      await threads.press('Escape')
+      await dialog.waitFor()
+    }
+    await threads.fill('3')
+    await threads.press('Enter')
+    await dialog.getByRole('textbox', { name: 'Memory for results' }).fill('100')
+    await dialog.getByRole('button', { name: 'Use from now on' }).click()
+    await page.getByText('Pictures are computed by 3 threads, which may keep 100 MB of results.').waitFor()
+    await page.getByRole('link', { name: `Open ${demoNames[0]}` }).first().click()
+    await settled(page)
+    expect(page.workers().length).toBe(3)
+    await page.goBack()
+    await shelfReady(page)
+    await page.evaluate(() => localStorage.setItem('welkinar machine', '{"threads": 1e9}'))
+    await page.reload()
+    await page.getByText('which may keep 768 MB of results.').waitFor()
+  })
 })
 
 describe('a JPEG', () => {

@@ -5,6 +5,7 @@ import { join } from 'node:path'
 import { fileURLToPath } from 'node:url'
 import { parseArgs } from 'node:util'
 import { browserRows } from './browserRows'
+import { coreRows } from './coreRows'
 import { effectRows } from './effectRows'
 import { extremeRows } from './extremeRows'
 import { graphRows } from './graphRows'
@@ -32,6 +33,7 @@ const groups: Readonly<Record<string, { readonly title: string; readonly rows: (
   fullSize: { title: 'Every starting look alone, 24 MP, at full size', rows: ({ folder, file }) => fullSizeRows(folder, file) },
   finish: { title: 'What is done to the photo, and a whole finish, 24 MP', rows: ({ folder, file }) => finishRows(folder, file) },
   stacks: { title: 'Stacks as artists build them', rows: ({ folder }) => stackRows(folder) },
+  cores: { title: 'More threads', rows: ({ folder, file }) => coreRows(folder, file) },
   kernels: { title: 'Blur and mix', rows: ({ photo }) => kernelRows(photo) },
   masks: { title: 'Masks', rows: ({ photo }) => maskRows(photo) },
   looks: { title: 'Every starting look in the fitted view', rows: ({ photo }) => effectRows(photo) },

@@ -50,13 +50,20 @@ export function mixedStack(size: Size, count: number): Effect[] {
   })
 }
 
-/** @param groundwork what is done to the photo before */
-async function job(folder: string, photo: string, size: Size, effects: Effect[], groundwork?: Partial<Groundwork>): Promise<ProcessRun> {
+/** Effects on a photo, JPEG in and out, as a process. @param groundwork what is done to the photo before */
+export async function job(
+  folder: string,
+  photo: string,
+  size: Size,
+  effects: Effect[],
+  groundwork?: Partial<Groundwork>,
+  threads = THREADS,
+): Promise<ProcessRun> {
   const recipe = join(folder, 'stack.json')
   await writeFile(recipe, recipeText('Stack', size, effects))
   const marks = await marksFile(folder, photo, size, groundwork)
   const paths = ['--photo', photo, '--recipe', recipe, '--marks', marks, '--out', join(folder, 'stack.jpg')]
-  return runNode([...renderCommand, ...paths, '--threads', `${THREADS}`])
+  return runNode([...renderCommand, ...paths, '--threads', `${threads}`])
 }
 
 const size24 = { width: WIDTH, height: HEIGHT }

@@ -29,8 +29,11 @@ export function NumberField({ labelledBy, label, value, limits, control, onChang
   }
   const onKeyDown = (event: KeyboardEvent) => {
     if (event.key === 'Enter' && !problem) take()
-    else if (event.key === 'Escape') setTyped(undefined)
-    else if (event.key === 'ArrowUp' || event.key === 'ArrowDown') {
+    else if (event.key === 'Escape' && typed !== undefined) {
+      // What lies around the field, such as a dialog, stays.
+      event.stopPropagation()
+      setTyped(undefined)
+    } else if (event.key === 'ArrowUp' || event.key === 'ArrowDown') {
       event.preventDefault()
       const by = (event.key === 'ArrowUp' ? control.step : -control.step) * (event.shiftKey ? 10 : 1)
       setTyped(undefined)

@@ -1,16 +1,16 @@
 import { RenderPool, type RenderWorker, type Thread } from '@welkinar/core/pool'
 import { wrap } from 'comlink'
+import { chosenMachine } from './machine'
 
-const MOST_THREADS = 16
-/** Memory that all threads together keep results in, bytes. */
-const BUDGET = { most: 768e6, small: { least: 160e6, perPixel: 40 } }
+/** Small photos need less memory for results: so many bytes, and so many for each pixel. */
+const SMALL = { least: 160e6, perPixel: 40 }
 
 let pool: RenderPool | undefined
 
 /** The pool of render threads, started when it is first needed. @throws Error if a thread does not start; the next call tries again */
 export function renderPool(): Promise<RenderPool> {
-  const threads = Math.max(1, Math.min(MOST_THREADS, navigator.hardwareConcurrency || 2))
-  pool ??= new RenderPool({ threads, start: startThread, budget: BUDGET })
+  const { threads, memory } = chosenMachine()
+  pool ??= new RenderPool({ threads, start: startThread, budget: { most: memory * 1e6, small: SMALL } })
   return pool.started()
 }
 

@@ -24,6 +24,7 @@ import { ink, weight } from '../theme'
 import { addPhoto } from './addPhoto'
 import { addDemoScenes } from './demoScenes'
 import { SceneCard } from './SceneCard'
+import { MachineChoice } from './MachineChoice'
 import { SetAside } from './SetAside'
 
 const NOTHING_KEPT =
@@ -105,6 +106,7 @@ export function ShelfPage() {
         )}
         {!isKept && <Typography sx={{ mt: 8 }}>{NOTHING_KEPT}</Typography>}
         <UnusedPictures scenes={ids} />
+        <MachineChoice />
       </Box>
       {dropzone.isDragActive && <DropVeil />}
       {adding && (

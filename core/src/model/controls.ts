@@ -16,7 +16,7 @@ export interface NumberControl {
   readonly hint?: string
 }
 
-type Unit = '' | 'EV' | '‰' | 'px' | '%' | '°' | '×' | 'm' | 'mm' | 'mm/h' | 's' | 'min' | 'K'
+type Unit = '' | 'EV' | '‰' | 'px' | '%' | '°' | '×' | 'm' | 'mm' | 'mm/h' | 's' | 'min' | 'K' | 'MB'
 
 interface NumberOptions extends NumberControl, Roles {
   /** What a typed number may reach. */
