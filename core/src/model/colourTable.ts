@@ -1,6 +1,6 @@
 import { z } from 'zod'
 import type { ColourTableData } from './cubeFile'
-import { base64Of, bytesFrom } from './reading'
+import { base64Of, bytesFrom } from './readingMethod'
 
 const BYTES = 2
 const CHANNELS = 3

@@ -1,15 +1,8 @@
 import { z } from 'zod'
 import { placeControl } from './controls'
 import { levelSchema } from './level'
+import { NOT_READ, READING_METHOD, READING_METHODS } from './readingMethod'
 
-/** Of a photo that has not been read yet. */
-export const NOT_READ = 0
-/** The ways in which photos have been read; the last is that of now. A scene keeps what an earlier one has read. */
-const READING_METHODS = [NOT_READ, 1, 2, 3, 4, 5, 6, 7] as const
-export const READING_METHOD = 7
-/** Nearest and farthest distance of a reading, metres; its codes 0-255 are even steps of the logarithm between them. */
-export const NEAREST = 1
-export const FARTHEST = 20000
 const LARGEST_SIDE = 512
 
 /** Small pictures as text: a byte for each pixel, row by row, in base 64 (RFC 4648). */
@@ -64,15 +57,3 @@ export const nothingRead: Reading = {
 
 /** Of a new scene, whose photo will be read: nothing is assumed meanwhile. */
 export const notRead: Reading = { ...nothingRead, method: NOT_READ }
-
-/** Base 64 (RFC 4648). */
-export function base64Of(bytes: Uint8Array): string {
-  let text = ''
-  for (const byte of bytes) text += String.fromCharCode(byte)
-  return btoa(text)
-}
-
-/** The bytes of a text in base 64 (RFC 4648). */
-export function bytesFrom(base64: string): Uint8Array {
-  return Uint8Array.from(atob(base64), (letter) => letter.charCodeAt(0))
-}

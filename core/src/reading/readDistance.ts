@@ -1,4 +1,5 @@
-import { base64Of, FARTHEST, NEAREST, type SmallCodes } from '../model/reading'
+import type { SmallCodes } from '../model/reading'
+import { base64Of, FARTHEST, NEAREST } from '../model/readingMethod'
 import { heightOf, skyEnds, type ReadHorizon } from './readHorizon'
 import { evenOut } from './evenOut'
 import { outOfFocus } from './readFocus'

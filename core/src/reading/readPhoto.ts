@@ -1,5 +1,6 @@
 import type { Kernels } from '../graph/operation'
-import { base64Of, READING_METHOD, type Reading } from '../model/reading'
+import type { Reading } from '../model/reading'
+import { base64Of, READING_METHOD } from '../model/readingMethod'
 import type { PhotoData } from '../photo/photoData'
 import { brightestAbove, type Place } from './readLight'
 import { sceneSteps } from './readScene'

@@ -60,6 +60,18 @@ describe('the cost of a picture', () => {
     },
   )
 
+  it('of a look of every kind, one over the other, is within reason: what each adds to the first tile is judged by itself', () => {
+    const size = photo(6000, 4000)
+    const all = effectDefinitions
+      .filter(({ madeFromEffect }) => !madeFromEffect)
+      .map(({ kind, startingLooks: [look] }, i) => newEffect(size, { kind, look: look!.id, id: `${i}` }))
+    expect(all.length).toBeGreaterThan(25)
+    const one = costOf(graphOf(size, all.slice(0, 1)), size, planner)
+    const stack = costOf(graphOf(size, all), size, planner)
+    expect(stack.seconds).toBeGreaterThan(10 * one.seconds)
+    checkCost(graphOf(size, all), size, planner)
+  })
+
   it.each([
     ['24 motions of 6000 px', many(24, { kind: 'motion', length: 6000, angle: 37 }), /lower the length of its motion blur/],
     ['24 discs of 400 px', many(24, { kind: 'maximum', radius: 400 }), /lower its radius/],

@@ -1,5 +1,6 @@
 import { noMarks } from '../model/marks'
-import { base64Of, nothingRead, type Reading } from '../model/reading'
+import { nothingRead, type Reading } from '../model/reading'
+import { base64Of } from '../model/readingMethod'
 import type { PictureSource } from './pictureSource'
 import { sceneGraph } from './sceneGraph'
 
