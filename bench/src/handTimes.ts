@@ -21,6 +21,8 @@ export async function keyTimes(page: Page, card: RegExp, dial: string): Promise<
     await field.press(i % 2 ? 'ArrowUp' : 'ArrowDown')
     await page.waitForTimeout(60)
   }
+  // The keys after these are for the view.
+  await field.blur()
   await settled(page)
   return (await page.evaluate(() => (window as unknown as { presses: number[] }).presses)).slice(-60)
 }
