@@ -10,7 +10,7 @@ import { randomNumbers } from '../../core/test-support/pictures'
 import { randomEffect, type Places } from '../../core/test-support/randomValue'
 import type { Row } from './measure'
 import type { BenchPhoto } from './photo24'
-import { operationNamed } from '../../core/src/operations/registry'
+import { operations } from '../../core/src/operations/registry'
 
 const MOST_TILE_MS = 5000
 const MOST_REFUSAL_MS = 1000
@@ -36,8 +36,8 @@ const chains: readonly (readonly [what: string, step: object])[] = [
 
 /** The settings of highest stated cost that are found at random, each kind by itself: measured, or refused at once; and how well stated and measured cost agree. */
 export function extremeRows({ photo, kernels }: BenchPhoto): Row[] {
-  const evaluator = new Evaluator({ kernels, operations: operationNamed, store: 768e6 })
-  const planner = new Planner(operationNamed, kernels)
+  const evaluator = new Evaluator({ kernels, operations, store: 768e6 })
+  const planner = new Planner(operations, kernels)
   const grid = gridAt(photo, 1)
   const compared = new Compared(evaluator)
   const rows: Row[] = []

@@ -15,14 +15,14 @@ export async function keyTimes(page: Page, card: RegExp, dial: string): Promise<
         if (entry.name === 'keydown') presses.push(entry.processingEnd - entry.processingStart)
     }).observe({ type: 'event', durationThreshold: 16 } as PerformanceObserverInit)
   })
-  const field = page.getByRole('group', { name: 'Dials' }).getByRole('textbox', { name: dial, exact: true })
+  const textbox = page.getByRole('group', { name: 'Dials' }).getByRole('textbox', { name: dial, exact: true })
   // The first are for the compiler.
   for (let i = 0; i < 120; i++) {
-    await field.press(i % 2 ? 'ArrowUp' : 'ArrowDown')
+    await textbox.press(i % 2 ? 'ArrowUp' : 'ArrowDown')
     await page.waitForTimeout(60)
   }
   // The keys after these are for the view.
-  await field.blur()
+  await textbox.blur()
   await settled(page)
   return (await page.evaluate(() => (window as unknown as { presses: number[] }).presses)).slice(-60)
 }

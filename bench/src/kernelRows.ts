@@ -10,7 +10,7 @@ import { splitIntoTiles } from '../../core/src/planes/rect'
 import { renderTile } from '../../core/src/render/renderTile'
 import { alternate, ratioRow, type Row } from './measure'
 import { HEIGHT, WIDTH, type BenchPhoto } from './photo24'
-import { operationNamed } from '../../core/src/operations/registry'
+import { operations } from '../../core/src/operations/registry'
 
 const TILE = 512
 /** Of a thread in the application with two. */
@@ -27,7 +27,7 @@ export async function kernelRows({ kernels, photo, pixels }: BenchPhoto): Promis
   const grid = gridAt(photo, 1)
   const run = (node: GraphNode): void => {
     // A new one each time, so that nothing is left over from the run before; within a run tiles share what is coarse, as in use.
-    const evaluator = new Evaluator({ kernels, operations: operationNamed, store: BUDGET })
+    const evaluator = new Evaluator({ kernels, operations, store: BUDGET })
     evaluator.addPhoto(photo)
     for (const tile of splitIntoTiles(gridBounds(grid), TILE)) renderTile(evaluator, node, grid, tile)
     evaluator.dropPhoto(photo.id)

@@ -8,7 +8,7 @@ import { splitIntoTiles } from '../../core/src/planes/rect'
 import { renderTile } from '../../core/src/render/renderTile'
 import { alternate, ratioRow, type Row } from './measure'
 import type { BenchPhoto } from './photo24'
-import { operationNamed } from '../../core/src/operations/registry'
+import { operations } from '../../core/src/operations/registry'
 
 const TILE = 512
 const CACHE_BYTES = 4e8
@@ -17,7 +17,7 @@ const RUNS = 3
 /** What a zoom blur costs against its strength, and a wide blur against a narrow one. One thread. */
 export async function lightRows({ kernels, photo }: BenchPhoto): Promise<Row[]> {
   const draw = (node: GraphNode, scale: number): void => {
-    const evaluator = new Evaluator({ kernels, operations: operationNamed, store: CACHE_BYTES })
+    const evaluator = new Evaluator({ kernels, operations, store: CACHE_BYTES })
     evaluator.addPhoto(photo)
     const grid = gridAt(photo, scale)
     for (const tile of splitIntoTiles(gridBounds(grid), TILE)) {

@@ -15,7 +15,7 @@ import { splitIntoTiles } from '../../core/src/planes/rect'
 import { maskContext } from '../../core/src/render/sceneGraph'
 import { alternate, ratioRow, type Row } from './measure'
 import { HEIGHT, WIDTH, type BenchPhoto } from './photo24'
-import { operationNamed } from '../../core/src/operations/registry'
+import { operations } from '../../core/src/operations/registry'
 
 const TILE = 512
 const size = { width: WIDTH, height: HEIGHT }
@@ -28,7 +28,7 @@ const GUIDED_EPSILON = 0.03 ** 2
 export async function maskRows({ kernels, photo, pixels }: BenchPhoto): Promise<Row[]> {
   const grid = gridAt(photo, 1)
   const evaluate = (node: GraphNode): void => {
-    const evaluator = new Evaluator({ kernels, operations: operationNamed, store: BUDGET })
+    const evaluator = new Evaluator({ kernels, operations, store: BUDGET })
     evaluator.addPhoto(photo)
     for (const tile of splitIntoTiles(gridBounds(grid), TILE)) {
       evaluator.evaluate(node, tile, grid)

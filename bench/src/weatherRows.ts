@@ -10,7 +10,7 @@ import { renderTile } from '../../core/src/render/renderTile'
 import { sceneGraph } from '../../core/src/render/sceneGraph'
 import { alternate, ratioRow, type Row } from './measure'
 import type { BenchPhoto } from './photo24'
-import { operationNamed } from '../../core/src/operations/registry'
+import { operations } from '../../core/src/operations/registry'
 
 const TILE = 320
 const VIEW_WIDTH = 1280
@@ -27,7 +27,7 @@ export async function weatherRows({ kernels, photo }: BenchPhoto): Promise<Row[]
     }
   }
   const evaluatorOf = (): Evaluator => {
-    const evaluator = new Evaluator({ kernels, operations: operationNamed, store: CACHE_BYTES })
+    const evaluator = new Evaluator({ kernels, operations, store: CACHE_BYTES })
     evaluator.addPhoto(photo)
     return evaluator
   }
@@ -81,7 +81,7 @@ async function turbulenceRow(kernels: Kernels): Promise<Row> {
   const params = { type: 'smooth', frequencyX: 0.011, frequencyY: 0.017, octaves: 4, seed: 7, channel: 'red', tile: null } as const
   const grid = gridAt(size, 1)
   const ours = (): void => {
-    const evaluator = new Evaluator({ kernels, operations: operationNamed, store: 0 })
+    const evaluator = new Evaluator({ kernels, operations, store: 0 })
     for (const tile of splitIntoTiles(gridBounds(grid), 512)) {
       evaluator.evaluate(turbulenceNode(params), tile, grid)
       evaluator.trim()

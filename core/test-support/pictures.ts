@@ -6,7 +6,7 @@ import { withReductions } from '../src/photo/reducePhoto'
 import { gridAt, gridBounds, regionOnGrid } from '../src/planes/grid'
 import { splitIntoTiles, type Rect } from '../src/planes/rect'
 import { renderTile } from '../src/render/renderTile'
-import { operationNamed } from '../src/operations/registry'
+import { operations } from '../src/operations/registry'
 
 const CACHE = 128 * 1024 * 1024
 
@@ -60,7 +60,7 @@ export function photoFrom(kernels: Kernels, id: string, width: number, height: n
 }
 
 export function evaluatorFor(kernels: Kernels, ...photos: PhotoData[]): Evaluator {
-  const evaluator = new Evaluator({ kernels, operations: operationNamed, store: CACHE })
+  const evaluator = new Evaluator({ kernels, operations, store: CACHE })
   photos.forEach((photo) => evaluator.addPhoto(photo))
   return evaluator
 }

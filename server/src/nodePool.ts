@@ -7,7 +7,7 @@ import nodeEndpoint from 'comlink/dist/esm/node-adapter.mjs'
 
 /** Memory that all threads together keep results in, bytes. */
 const BUDGET = 768e6
-/** More do not help: they would wait for the memory of the machine. */
+/** As many as a page takes at the most; more where they are asked for. */
 const MOST_THREADS = 16
 
 interface NodePoolOptions {

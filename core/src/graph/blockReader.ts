@@ -19,8 +19,8 @@ interface BlockReaderOptions {
   readonly kernels: Kernels
   readonly cache: ValueCache
   readonly store: ResultStore
-  /** Pixels that have been computed since the start. */
-  work(): number
+  /** What has been computed since the start, as its cost is stated. */
+  spent(): number
 }
 
 /**
@@ -30,7 +30,7 @@ interface BlockReaderOptions {
 export class BlockReader {
   private readonly kernels: Kernels
   private readonly cache: ValueCache
-  private readonly work: () => number
+  private readonly spent: () => number
   /** What it has claimed and computes, one for the other. */
   private readonly claims: { readonly key: string; readonly rect: Rect }[] = []
   store: ResultStore
@@ -39,11 +39,11 @@ export class BlockReader {
   /** What will be needed; asked when there is nothing else to do. */
   ahead: (() => readonly BlockSet[]) | undefined
 
-  constructor({ kernels, cache, store, work }: BlockReaderOptions) {
+  constructor({ kernels, cache, store, spent }: BlockReaderOptions) {
     this.kernels = kernels
     this.cache = cache
     this.store = store
-    this.work = work
+    this.spent = spent
   }
 
   /** Whether another thread waits for what this one computes. */
@@ -115,14 +115,14 @@ export class BlockReader {
 
   /** Computes a block that was claimed, and puts it into the store; if that fails another thread may compute it. */
   private claimed({ key, compute }: BlockSet, rect: Rect): Value {
-    const before = this.work()
+    const before = this.spent()
     this.claims.push({ key, rect })
     let isPublished = false
     try {
       const value = compute(rect)
       const block = sameRect(value.rect, rect) ? value : this.cache.keep(undefined, cut(this.kernels, value, rect))
       if (block !== value) this.cache.letGo(value)
-      isPublished = this.store.publish(key, block, this.kernels.memory.buffer, this.work() - before)
+      isPublished = this.store.publish(key, block, this.kernels.memory.buffer, this.spent() - before)
       return block
     } finally {
       this.claims.pop()

@@ -5,13 +5,16 @@ import { newEffect } from '../effects/newEffect'
 import type { Effect } from '../effects/registry'
 import type { PhotoData } from '../photo/photoData'
 import { gridAt, gridBounds } from '../planes/grid'
+import { splitIntoTiles } from '../planes/rect'
 import { KnownNodes, ReceivedNodes } from '../pool/sentGraph'
 import { renderTile } from '../render/renderTile'
 import { sceneGraph } from '../render/sceneGraph'
-import { Evaluator } from './evaluator'
+import { Evaluator, type Keep } from './evaluator'
 import type { GraphNode } from './node'
 import type { Kernels } from './operation'
-import { operationNamed } from '../operations/registry'
+import { operations } from '../operations/registry'
+import { ResultStore } from './resultStore'
+import { storeMemory, type StoreMemory } from './storeMemory'
 
 const size = { width: 700, height: 500 }
 /** Of one picture. */
@@ -50,7 +53,7 @@ describe('an evaluation that is given up', () => {
 describe('a correction that takes the place of all beneath it', () => {
   it('is kept for the next change above it, in a thread too, where there is room for little', () => {
     const [known, received] = [new KnownNodes(), new ReceivedNodes()]
-    const evaluator = new Evaluator({ kernels, operations: operationNamed, store: 3 * BYTES })
+    const evaluator = new Evaluator({ kernels, operations, store: 3 * BYTES })
     evaluator.addPhoto(photo)
     const grid = gridAt(size, 1)
     const curves = (id: string, look = 'gentle-s'): Effect => newEffect(size, { kind: 'curves', id, look })
@@ -67,6 +70,69 @@ describe('a correction that takes the place of all beneath it', () => {
     // The first change finds out where the next one will be.
     run('faded')
     expect(run('crossed-colours')).not.toContain('gainByMask')
+  })
+})
+
+describe('two threads with one store', () => {
+  interface Task {
+    readonly photo: PhotoData
+    readonly keep: Keep
+  }
+  /** Evaluators as threads have them, each with kernels of its own; tiles go to them in turn. */
+  async function drawn(count: number, memory: StoreMemory | undefined, task: Task): Promise<{ work: number; pixels: Buffer }> {
+    const grid = gridAt(task.photo, 1)
+    const threads = await Promise.all(
+      Array.from({ length: count }, async (_, lane) => {
+        const store = memory ? new ResultStore(memory, lane) : 128e6
+        const thread = new Evaluator({ kernels: await loadKernels(), operations, store })
+        thread.addPhoto(task.photo)
+        return thread
+      }),
+    )
+    const tiles = splitIntoTiles(gridBounds(grid), 256).map((tile, i) => renderTile(threads[i % count]!, node, grid, tile, task.keep))
+    return { work: threads.reduce((sum, { work }) => sum + work, 0), pixels: Buffer.concat(tiles.map((tile) => Buffer.from(tile))) }
+  }
+
+  it.each([
+    ['a file', 1500, 1000, 'nothing'],
+    ['a view', size.width, size.height, 'stages'],
+  ] as const)('compute together what one would, and the same bytes; without it more: %s', async (_, width, height, keep) => {
+    const task = { keep, photo: photoFrom(kernels, 'p', width, height, samplePixels(width, height)) }
+    const one = await drawn(1, storeMemory(256e6), task)
+    const two = await drawn(2, storeMemory(256e6), task)
+    const apart = await drawn(2, undefined, task)
+    expect(two.work).toBeLessThanOrEqual(1.02 * one.work)
+    expect(apart.work).toBeGreaterThan(1.05 * one.work)
+    expect(two.pixels.equals(one.pixels)).toBe(true)
+    expect(apart.pixels.equals(one.pixels)).toBe(true)
+  })
+
+  it('find there what the others have: a picture that one has drawn is not drawn again', async () => {
+    const [memory, task] = [storeMemory(128e6), { photo, keep: 'stages' as const }]
+    const before = await drawn(1, memory, task)
+    const again = await drawn(2, memory, task)
+    expect(again.work).toBe(0)
+    expect(again.pixels.equals(before.pixels)).toBe(true)
+  })
+})
+
+describe('a change of the lowest effect', () => {
+  it('draws no pattern and no mask of those above it again', () => {
+    const evaluator = evaluatorFor(kernels, photo)
+    const grid = gridAt(size, 1)
+    const run = (amount: number): string[] => {
+      const operations: string[] = []
+      const lowest = newEffect(size, { kind: 'glaze', id: 'lowest' })
+      lowest.mix.amount = amount
+      const above = (['snow', 'rain'] as const).map((kind) => newEffect(size, { kind, id: kind }))
+      evaluator.onRun = ({ operation }) => operations.push(operation)
+      renderTile(evaluator, sceneGraph({ photo, effects: [lowest, ...above] }), grid, gridBounds(grid))
+      return operations
+    }
+    expect(run(50)).toContain('streaks')
+    const again = run(60)
+    expect(again).toContain('mix')
+    expect(again.filter((operation) => operation !== 'mix')).toEqual([])
   })
 })
 

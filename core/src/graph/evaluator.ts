@@ -46,6 +46,8 @@ export class Evaluator {
   private keeping: Keep = 'stages'
   /** Pixels that operations have computed since the start. */
   work = 0
+  /** What that cost, as the operations state it. */
+  private spent = 0
   /** Operations run since the start; a test reads it to see that nothing is computed twice. */
   runs = 0
   /** Called before an operation runs. What it throws ends the evaluation; what was computed until then is kept. */
@@ -57,7 +59,7 @@ export class Evaluator {
     const rest = typeof store === 'number' ? Math.min(REST, store / 4) : REST
     this.cache = new ValueCache(rest, (address) => kernels.release(address))
     const own = typeof store === 'number' ? new ResultStore(storeMemory(store - rest, false), 0) : store
-    this.blocks = new BlockReader({ kernels, cache: this.cache, store: own, work: () => this.work })
+    this.blocks = new BlockReader({ kernels, cache: this.cache, store: own, spent: () => this.spent })
   }
 
   /** @param rest what it keeps for itself, bytes */
@@ -82,10 +84,6 @@ export class Evaluator {
     const photo = this.photos.get(id)
     if (!photo) throw new Error(`The photo ${id} is not loaded in this thread.`)
     return photo
-  }
-
-  hasPhoto(id: string): boolean {
-    return this.photos.has(id)
   }
 
   /** Bytes of the results that are kept. */
@@ -121,7 +119,7 @@ export class Evaluator {
 
   /** A value that covers a rectangle, and stays until it is let go. @param isWanted whether it is what was asked for, and not only read for that */
   private hold(node: GraphNode, rect: Rect, grid: Grid, isWanted = false): Value {
-    const before = this.work
+    const before = this.spent
     const { keeping } = this
     const keepsStages = keeping === 'stages' || typeof keeping === 'object'
     /** What pictures up to effects are mixed from: most of it stays the same when something beneath changes. Readers are asked for before what they read. */
@@ -140,7 +138,7 @@ export class Evaluator {
       if (isWanted) this.blocks.ahead = () => this.readsInBlocks(steps.slice(index), grid)
       const value = step.known ?? this.made(step, grid, made)
       if (!step.known && keeps(step.node)) {
-        const cost = this.worthOf(step.node) * (this.work - before)
+        const cost = this.worthOf(step.node) * (this.spent - before)
         this.blocks.store.keep(keyOf(step.node, grid), value, this.kernels.memory.buffer, cost)
       }
       made.set(step, { value, readers: step.readers })
@@ -203,6 +201,7 @@ export class Evaluator {
     const value = this.run(operation.run, node, inputs, rect, grid)
     this.runs++
     this.work += rect.width * rect.height
+    this.spent += rect.width * rect.height * this.planner.operations.costPerPixel(node, rect, grid)
     step.reads.forEach(({ step: input }, index) => {
       const read = inputs[index]
       if (read && read !== (input && made.get(input)?.value)) this.cache.letGo(read)

@@ -3,7 +3,7 @@ import type { PhotoData } from '../photo/photoData'
 import type { Grid } from '../planes/grid'
 import type { Rect } from '../planes/rect'
 import type { Value } from '../planes/value'
-import type { Parameters } from './node'
+import type { GraphNode, Parameters } from './node'
 
 /** The kernels of one thread, with their own memory. */
 export type Kernels = Awaited<ReturnType<typeof KernelModule.instantiate>>
@@ -45,5 +45,10 @@ export interface Operation<P extends Parameters = Parameters> {
   run(context: RunContext, params: P, inputs: readonly Value[], rect: Rect): Value
 }
 
-/** The operation of a name. */
-export type Operations = (name: string) => Operation
+/** All that a graph may be made of. */
+export interface Operations {
+  /** The operation of a name. @throws Error if there is none */
+  named(name: string): Operation
+  /** What a node costs for a pixel of a rectangle, as its operation states it: nanoseconds of one core of the machine that costs were measured on. */
+  costPerPixel(node: GraphNode, rect: Rect, grid: Grid): number
+}

@@ -8,7 +8,7 @@ import { constantFieldNode } from '../operations/sources/constantField/constantF
 import { stripesNode } from '../operations/sources/stripes/stripes'
 import { coarserGrid, finerGrid, gridAt } from '../planes/grid'
 import type { GraphNode } from './node'
-import { operationNamed } from '../operations/registry'
+import { operations } from '../operations/registry'
 import { Planner, type Step } from './plan'
 
 const photo = { width: 2000, height: 1500 }
@@ -17,7 +17,7 @@ const rect = { x: 600, y: 500, width: 100, height: 80 }
 
 let planner: Planner
 beforeAll(async () => {
-  planner = new Planner(operationNamed, await loadKernels())
+  planner = new Planner(operations, await loadKernels())
 })
 
 const source = stripesNode({ period: 9, part: 0.5, turn: 0, shift: 0 })

@@ -49,7 +49,7 @@ export class Planner {
   private readonly pitches = new WeakMap<GraphNode, number>()
 
   constructor(
-    private readonly operations: Operations,
+    readonly operations: Operations,
     private readonly kernels: Kernels,
   ) {}
 
@@ -66,7 +66,7 @@ export class Planner {
       const node = order[i]
       const want = node && wanted.get(node.key)
       if (!node || !want) continue
-      const operation = this.operations(node.operation)
+      const operation = this.operations.named(node.operation)
       const known = find(node, want.rect)
       const fromInputs = !known && !this.coarserGridOf(node, grid) && (node === root || !operation.block?.(node.params, grid))
       const reads = fromInputs ? readsOf(node, operation, want.rect, grid, this.kernels, wanted) : []
@@ -84,12 +84,12 @@ export class Planner {
 
   /** Whether a node is the picture up to an effect. */
   isStage(node: GraphNode): boolean {
-    return (node.isStage ?? this.operations(node.operation).isStage) === true
+    return (node.isStage ?? this.operations.named(node.operation).isStage) === true
   }
 
   /** Side of the blocks that a node is computed in, if it has blocks of its own, grid px. */
   sideOf(node: GraphNode, grid: Grid): number | undefined {
-    return this.operations(node.operation).block?.(node.params, grid)
+    return this.operations.named(node.operation).block?.(node.params, grid)
   }
 
   /** The coarser grid that a node is computed on where it is wanted on `grid`, if it is. */
@@ -102,7 +102,7 @@ export class Planner {
   private coarsestPitch(node: GraphNode): number {
     const known = this.pitches.get(node)
     if (known !== undefined) return known
-    const { pitch, keepsSmooth } = this.operations(node.operation)
+    const { pitch, keepsSmooth } = this.operations.named(node.operation)
     const found = pitch ? pitch(node.params) : keepsSmooth ? Math.min(...node.inputs.map((input) => this.coarsestPitch(input))) : 0
     this.pitches.set(node, found)
     return found

@@ -1,13 +1,15 @@
 import { contains, sameRect, type Rect } from '../planes/rect'
 import { byteSize, type Value } from '../planes/value'
-import { HEAD, PAGE, SLOT, type StoreMemory } from './storeMemory'
+import { HEAD, MOST_LANES, PAGE, SLOT, type StoreMemory } from './storeMemory'
 import { CLAIMED, READY, StoreTable } from './storeTable'
 
 /** The lock of a thread that died while it held it: nothing in there can be trusted. */
 const BROKEN = -1
 /** As what the pool itself takes part. */
-export const POOL_LANE = 63
+export const POOL_LANE = MOST_LANES - 1
 const kinds: readonly Value['kind'][] = ['tones', 'field', 'mask', 'layer', 'parts']
+/** Nobody who lives holds the lock for so long, ms. */
+const LONGEST_LOCK = 200
 /** Looks again after so long, since whoever was waited for may have died, ms. */
 const WAIT = 50
 
@@ -97,7 +99,12 @@ export class ResultStore {
       return undefined
     })
     if (slot === undefined) return false
-    this.table.copyIn(slot, value, new Uint8Array(memory))
+    try {
+      this.table.copyIn(slot, value, new Uint8Array(memory))
+    } catch (error) {
+      this.abandon(key, value.rect)
+      throw error
+    }
     this.locked(() => {
       this.table.index.numbers[2 + 2 * slot] = cost / Math.max(1, this.table.at(slot, SLOT.pages))
       this.table.set(slot, SLOT.planes, value.planes.length)
@@ -137,12 +144,14 @@ export class ResultStore {
     return own !== undefined && this.table.at(own, SLOT.waiters) > 0
   }
 
-  /** Bytes that results may take from now on, as far as there is memory. */
-  limitTo(bytes: number): void {
-    this.locked(() => {
+  /** Bytes that results may take from now on, as far as there is memory. @returns false if the store is in disorder: a new one is needed */
+  limitTo(bytes: number): boolean {
+    const done = this.locked(() => {
       this.table.index.head[HEAD.limit] = Math.min(this.table.index.most, Math.max(1, Math.floor(bytes / PAGE)))
       while ((this.table.index.head[HEAD.used] ?? 0) > (this.table.index.head[HEAD.limit] ?? 0) && this.table.evict());
+      return true
     })
+    return done ?? false
   }
 
   /** Forgets all results that are there. */
@@ -169,12 +178,14 @@ export class ResultStore {
   /** Runs `work` while no other thread changes anything; undefined without running it if the store is broken. */
   private locked<T>(work: () => T): T | undefined {
     const { head } = this.table.index
+    const began = performance.now()
     for (;;) {
       const holder = Atomics.compareExchange(head, HEAD.lock, 0, this.lane + 1)
       if (holder === 0) break
       if (holder === BROKEN) return undefined
-      // The pool may not wait; nobody holds it for long.
       if (this.lane !== POOL_LANE) Atomics.wait(head, HEAD.lock, holder, WAIT)
+      // A page may not wait, so the pool looks again and again; what one that died holds is never given back.
+      else if (performance.now() - began > LONGEST_LOCK) Atomics.compareExchange(head, HEAD.lock, holder, BROKEN)
     }
     try {
       return work()

@@ -6,7 +6,7 @@ export const PAGE = 16 * 1024
 const GROWTH = 1024
 /** Results that are kept at most, and threads that there are at most. */
 export const MOST_SLOTS = 16_384
-const MOST_LANES = 64
+export const MOST_LANES = 256
 const BUCKETS = 4096
 
 /** Numbers of a slot: its key, the next slot in its bucket, and what lies there. */

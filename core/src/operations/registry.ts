@@ -1,4 +1,5 @@
-import type { Operation } from '../graph/operation'
+import type { Operation, Operations } from '../graph/operation'
+import { costPerPixel } from './costs'
 import { airlight } from './distance/airlight/airlight'
 import { brushMask } from './masks/brushMask/brushMask'
 import { clearAir } from './distance/clearAir/clearAir'
@@ -78,7 +79,7 @@ import { towards } from './geometry/towards/towards'
 import { turbulence } from './sources/turbulence/turbulence'
 
 /** All operations that a graph may hold, sources first. */
-const operations: readonly Operation[] = [
+const all: readonly Operation[] = [
   grainNoise,
   weightedSum,
   vivid,
@@ -178,14 +179,17 @@ const operations: readonly Operation[] = [
   mixLayer,
 ]
 
-const byName = new Map(operations.map((operation) => [operation.name, operation]))
+const byName = new Map(all.map((operation) => [operation.name, operation]))
 
-/** @throws Error if there is no operation of that name */
-export function operationNamed(name: string): Operation {
-  const operation = byName.get(name)
-  if (!operation) throw new Error(`There is no operation named “${name}”.`)
-  return operation
+/** What graphs are made of, as evaluator and planner are handed it. */
+export const operations: Operations = {
+  named(name) {
+    const operation = byName.get(name)
+    if (!operation) throw new Error(`There is no operation named “${name}”.`)
+    return operation
+  },
+  costPerPixel,
 }
 
 /** The names of all operations. */
-export const operationNames: readonly string[] = operations.map(({ name }) => name)
+export const operationNames: readonly string[] = all.map(({ name }) => name)

@@ -18,7 +18,7 @@ import { colourAt, measureLight, type MeasuredLight } from '../measure/places'
 import { brightestColour, toneHistogram } from '../measure/measurements'
 import type { Reading } from '../model/reading'
 import { UserProblem } from '../model/userProblem'
-import { operationNamed } from '../operations/registry'
+import { operations } from '../operations/registry'
 import type { ToneChannel } from '../operations/masks/luminosityMask/luminosityMask'
 import type { PhotoData } from '../photo/photoData'
 import { coverId, isCutOut, spaceOfId } from '../photo/pictureIds'
@@ -74,11 +74,11 @@ export class RenderWorker {
     private readonly evaluator: Evaluator,
     private readonly codecs: Codecs,
   ) {
-    this.planner = new Planner(operationNamed, evaluator.kernels)
+    this.planner = new Planner(operations, evaluator.kernels)
   }
 
   static async create(kernels: WebAssembly.Module, codecs: Codecs): Promise<RenderWorker> {
-    const options = { kernels: await instantiate(kernels, { env: {} }), operations: operationNamed, store: 0 }
+    const options = { kernels: await instantiate(kernels, { env: {} }), operations, store: ALONE }
     return new RenderWorker(new Evaluator(options), codecs)
   }
 
@@ -236,6 +236,9 @@ export class RenderWorker {
 function secondsFor({ width, height }: Size): number {
   return SECONDS_PER_MEGAPIXEL * ((width * height) / 1e6)
 }
+
+/** Bytes of results of a thread that was not told what it shares. */
+const ALONE = 64e6
 
 /** So many pictures are remembered. */
 const MOST_AFFORDABLE = 2000

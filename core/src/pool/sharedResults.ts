@@ -35,8 +35,10 @@ export class SharedResults {
 
   /** Lets a thread take part. @returns its number */
   async give(worker: Remote<RenderWorker>): Promise<number> {
-    // A number comes again only when its thread is long gone.
-    const lane = (this.lastLane = (this.lastLane + 1) % POOL_LANE)
+    // A number comes again when its thread is long gone: the other threads may have been replaced many times meanwhile.
+    do this.lastLane = (this.lastLane + 1) % POOL_LANE
+    while (this.workers.has(this.lastLane))
+    const lane = this.lastLane
     this.workers.set(lane, worker)
     await this.giveTo(worker, lane)
     return lane
@@ -57,14 +59,14 @@ export class SharedResults {
   keepLess(): boolean {
     if (this.share <= LEAST_SHARE) return false
     this.share /= 2
-    this.store?.limitTo(this.bytes)
+    this.limit()
     return true
   }
 
   /** Fits the memory to the largest photo. */
   fitTo(pixels: number): void {
     this.pixels = pixels
-    this.store?.limitTo(this.bytes)
+    this.limit()
   }
 
   /** New memory for results: what was there is no longer needed, and goes when no thread uses it. */
@@ -75,6 +77,10 @@ export class SharedResults {
     this.store?.limitTo(this.bytes)
     // A thread that has ended gives no answer; the next one is given it when it starts.
     for (const [lane, worker] of this.workers) this.giveTo(worker, lane).catch(() => undefined)
+  }
+
+  private limit(): void {
+    if (this.store?.limitTo(this.bytes) === false) this.begin()
   }
 
   private async giveTo(worker: Remote<RenderWorker>, lane: number): Promise<void> {

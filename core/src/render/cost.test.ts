@@ -7,7 +7,7 @@ import { effectDefinitions, type Effect } from '../effects/registry'
 import { newMask } from '../masks/newMask'
 import { noMarks } from '../model/marks'
 import { Planner } from '../graph/plan'
-import { operationNamed, operationNames } from '../operations/registry'
+import { operations, operationNames } from '../operations/registry'
 import type { Size } from '../planes/grid'
 import { sceneGraph } from './sceneGraph'
 import { costPerPixel } from '../operations/costs'
@@ -19,7 +19,7 @@ const marks = { ...noMarks, horizon: { y: 900, turn: 0 } }
 
 let planner: Planner
 beforeAll(async () => {
-  planner = new Planner(operationNamed, await loadKernels())
+  planner = new Planner(operations, await loadKernels())
 })
 
 const graphOf = (size: Size & { id: string }, effects: readonly Effect[]) => sceneGraph({ photo: size, effects, marks })

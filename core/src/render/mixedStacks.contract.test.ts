@@ -15,7 +15,7 @@ import { renderTile } from './renderTile'
 import { sceneGraph } from './sceneGraph'
 import { gridAt, gridBounds } from '../planes/grid'
 import { splitIntoTiles } from '../planes/rect'
-import { operationNamed } from '../operations/registry'
+import { operations } from '../operations/registry'
 
 // Wide effects over one another, as artists end their pictures; by day, and by night with lamps of 2 to 6 px.
 
@@ -128,7 +128,7 @@ describe('mixed stacks of wide effects', () => {
     const region = { x: 610, y: 390, width: 420, height: 260 }
     const expected = renderFresh(kernels, [photo], node, size, 1, 128, region)
     const grid = gridAt(size, 1)
-    const evaluator = new Evaluator({ kernels, operations: operationNamed, store: 4e6 })
+    const evaluator = new Evaluator({ kernels, operations, store: 4e6 })
     evaluator.addPhoto(photo)
     const tile = splitIntoTiles(gridBounds(grid), 128).find(({ x, y }) => x === 640 && y === 512)!
     const found = renderTile(evaluator, node, grid, tile)

@@ -12,7 +12,7 @@ import { mixModes } from '../operations/mixing/mix/mixModes'
 import type { PhotoData } from '../photo/photoData'
 import type { PictureSource } from './pictureSource'
 import { sceneGraph } from './sceneGraph'
-import { operationNamed } from '../operations/registry'
+import { operations } from '../operations/registry'
 
 let kernels: Kernels
 let evaluator: Evaluator
@@ -160,7 +160,7 @@ describe('rendering contract', () => {
     wide.forEach((one, i) => (one.mix.amount = 20 + i))
     const node = sceneGraph(source(wide))
     const ran = (bytes: number): { readonly runs: number; readonly pixels: Uint8ClampedArray } => {
-      const one = new Evaluator({ kernels, operations: operationNamed, store: bytes })
+      const one = new Evaluator({ kernels, operations, store: bytes })
       one.addPhoto(photo)
       const { pixels } = renderAll(one, node, photo, 1, 160, { x: 0, y: 0, width: 480, height: 320 }, 'nothing')
       return { runs: one.runs, pixels }
@@ -173,7 +173,7 @@ describe('rendering contract', () => {
   it.each([12, 5])(
     'where the pictures of all effects do not fit into memory, changing effect %i again computes what is above it only',
     (place) => {
-      const tight = new Evaluator({ kernels, operations: operationNamed, store: 3e6 })
+      const tight = new Evaluator({ kernels, operations, store: 3e6 })
       tight.addPhoto(photo)
       const render = (amount: number): number => {
         const before = tight.runs

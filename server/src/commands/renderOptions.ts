@@ -53,7 +53,7 @@ export function withRenderOptions(command: Command): Command {
     .addOption(new Option('--colours <space>', 'colour space of the file').choices(spaceNames).default('srgb'))
     .addOption(new Option('--place <what>', 'whether the file may say where the photo was taken').choices(['keep', 'drop']).default('keep'))
     .addOption(new Option('--reading <what>', 'whether a photo without marks is read').choices(['yes', 'no']).default('yes'))
-    .addOption(numberOption('--threads <number>', 'threads that compute; as many as there are cores and memory for if left out', 1, 64))
+    .addOption(numberOption('--threads <number>', 'threads that compute; as many as there are cores, up to 16, if left out', 1, 64))
     .addOption(numberOption('--memory <megabytes>', 'most that results of all threads may take', 16, 1e6))
     .option('--overwrite', 'replace the file that is there', false)
     .option('--reduce', 'open a photo over the size limit at a size below it', false)
