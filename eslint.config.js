@@ -3,19 +3,9 @@ import { defineConfig, globalIgnores } from 'eslint/config'
 import tseslint from 'typescript-eslint'
 
 export default defineConfig([
-  globalIgnores(['**/dist/', '**/build/', 'kernels/assembly/', '**/node_modules/']),
-  ...tseslint.configs.recommended,
-  {
-    files: ['**/*.ts', '**/*.tsx'],
-    languageOptions: { parserOptions: { projectService: true } },
-    rules: {
-      '@typescript-eslint/no-floating-promises': 'error',
-      '@typescript-eslint/no-misused-promises': ['error', { checksVoidReturn: { attributes: false } }],
-      '@typescript-eslint/consistent-type-imports': 'error',
-      '@typescript-eslint/switch-exhaustiveness-check': 'error',
-      eqeqeq: 'error',
-    },
-  },
+  globalIgnores(['**/dist/', '**/build/', '**/node_modules/', '**/*.{js,mjs,cjs}']),
+  // Types and what is wrong in general is for oxlint; here are rules of our own, and those of React's hooks.
+  { files: ['app/**/*.{ts,tsx}', 'core/src/**/*.ts'], languageOptions: { parser: tseslint.parser } },
   {
     // Engines differ in the last digits of these: on the way to a pixel they are taken by the kernels, or rounded (`steady`).
     files: ['core/src/{operations,effects,masks,weather,optics,astronomy}/**/*.ts'],
@@ -48,11 +38,6 @@ export default defineConfig([
     },
   },
   {
-    // In tests an index that is not there fails the test anyway.
-    files: ['**/*.test.ts', '**/test-support/**', 'tests/**'],
-    rules: { '@typescript-eslint/no-non-null-assertion': 'off' },
-  },
-  {
     // Colours and weights are those of the theme.
     files: ['app/src/**/*.{ts,tsx}'],
     ignores: ['app/src/theme.ts', 'app/src/common/surround.ts', '**/*.test.ts'],
@@ -64,5 +49,5 @@ export default defineConfig([
       ],
     },
   },
-  { files: ['app/**/*.tsx', 'app/**/*.ts'], plugins: { 'react-hooks': reactHooks }, rules: reactHooks.configs.recommended.rules },
+  { files: ['app/**/*.{ts,tsx}'], ignores: ['**/*.test.ts'], plugins: { 'react-hooks': reactHooks }, rules: reactHooks.configs.recommended.rules },
 ])

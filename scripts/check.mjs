@@ -16,8 +16,8 @@ const linted = changed.filter((name) => /\.(ts|tsx|mjs|cjs)$/.test(name))
 // Not what draws every look, mask and stack (*.contract.test.ts), and what runs the built server and command line (*.built.test.ts): that is for `npm test`.
 const quick = ['**/*.contract.test.ts', '**/*.built.test.ts', '**/node_modules/**'].flatMap((name) => ['--exclude', name])
 const commands = [
-  ['tsc', '-p', '.', '--incremental', '--tsBuildInfoFile', 'node_modules/.cache/check.tsbuildinfo'],
-  ...(changed.length ? [['prettier', '--check', '--log-level=warn', '--ignore-unknown', ...changed]] : []),
+  ['oxlint'],
+  ['oxfmt', '--check', '.'],
   ...(linted.length ? [['eslint', '--max-warnings=0', '--no-warn-ignored', ...linted]] : []),
   ['vitest', 'run', '--config', 'vitest.config.ts', '--changed', '--passWithNoTests', '--reporter=dot', ...quick],
 ]

@@ -6,7 +6,7 @@ installPackages()
 const { build } = await import('esbuild')
 const env = { ...process.env, WELKINAR_WRITE_DOCS: '1' }
 mustRun('npx', ['vitest', 'run', '--config', 'vitest.config.ts', 'core/src/model/formats.test.ts'], { env })
-mustRun('npx', ['prettier', '--write', '--log-level=warn', 'docs/formats.md'])
+mustRun('npx', ['oxfmt', 'docs/formats.md'])
 const sheet = 'node_modules/.cache/writeLookSheet.mjs'
 await build({
   entryPoints: ['core/test-support/writeLookSheet.ts'],

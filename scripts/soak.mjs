@@ -124,5 +124,5 @@ for (const name of asked.length ? asked : Object.keys(parts)) {
   rows[name] = `| ${name} | ${what} | ${status === 0 ? 'passed' : 'failed'} | ${minutes} | ${new Date().toISOString().slice(0, 10)} |`
   writePage(rows)
 }
-spawnSync('npx', ['prettier', '--write', '--log-level=warn', page], { cwd: root, stdio: 'inherit' })
+spawnSync('npx', ['oxfmt', page], { cwd: root, stdio: 'inherit' })
 process.exit(failed ? 1 : 0)

@@ -55,11 +55,11 @@ const chromium = installChromium()
 installPackages()
 build()
 await checks({
-  Linter: ['eslint', '.', '--max-warnings=0'],
-  Types: ['tsc', '-p', '.'],
+  'Rules of our own, and of hooks': ['eslint', 'app', 'core', '--max-warnings=0'],
+  'Types, and the linter': ['oxlint'],
   'Import directions': ['depcruise', '--config', '.dependency-cruiser.cjs', 'kernels', 'core', 'app', 'server', 'demo', 'bench', 'tests'],
   'Dead code': ['knip'],
-  Formatting: ['prettier', '--check', '--log-level=warn', '.'],
+  Formatting: ['oxfmt', '--check', '.'],
 })
 tests('Unit tests', 'vitest.config.ts')
 await chromium

@@ -192,7 +192,7 @@ describe('a page that is alone', () => {
     [
       'throws when it is named',
       () => {
-        const denied = { configurable: true, get: () => { throw new DOMException('denied', 'SecurityError') } } // prettier-ignore
+        const denied = { configurable: true, get: () => { throw new DOMException('denied', 'SecurityError') } } // oxfmt-ignore
         Object.defineProperty(window, 'localStorage', denied)
         Object.defineProperty(window, 'indexedDB', denied)
       },

@@ -132,7 +132,10 @@ describe('the Shelf', () => {
     await dialog.getByRole('textbox', { name: 'Memory for results' }).fill('100')
     await dialog.getByRole('button', { name: 'Use from now on' }).click()
     await page.getByText('Pictures are computed by 3 threads, which may keep 100 MB of results.').waitFor()
-    await page.getByRole('link', { name: `Open ${demoNames[0]}` }).first().click()
+    await page
+      .getByRole('link', { name: `Open ${demoNames[0]}` })
+      .first()
+      .click()
     await settled(page)
     expect(page.workers().length).toBe(3)
     await page.goBack()

@@ -8,10 +8,11 @@ export interface Notice {
   readonly action?: { readonly label: string; run(): void }
 }
 
-export const useNotice = create<{ notice: Notice | undefined }>(() => ({ notice: undefined }))
+/** One message of each tone at most, the latest: what went wrong does not hide what else is said. */
+export const useNotices = create<Readonly<Partial<Record<Notice['tone'], Notice>>>>(() => ({}))
 
 export function showNotice(text: string, action?: Notice['action']): void {
-  useNotice.setState({ notice: { text, tone: 'info', ...(action ? { action } : {}) } })
+  useNotices.setState({ info: { text, tone: 'info', ...(action ? { action } : {}) } })
 }
 
 /** Shows what went wrong; what is not meant for people is described in general words and kept in the console. */
@@ -19,5 +20,5 @@ export function showProblem(error: unknown, doing: string): void {
   const known = error instanceof UserProblem
   if (!known) console.error(error)
   const text = known ? error.message : `${doing} did not work: ${error instanceof Error ? error.message : String(error)}`
-  useNotice.setState({ notice: { text, tone: 'problem' } })
+  useNotices.setState({ problem: { text, tone: 'problem' } })
 }

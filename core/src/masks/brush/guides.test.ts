@@ -22,8 +22,8 @@ const TOLERANCE = 10
 describe('a stroke that stops at edges', () => {
   // What is covered is known from the distances that the tracer wrote: codes from `least` on are the subject or nearer, the sky behind it is 0.
   it.each([
-    ['along a mast', 'headland', 3, 60, [[768, 440], [755, 500], [770, 560], [752, 620], [762, 690]]], // prettier-ignore
-    ['along a trestle', 'headland', 3, 110, [[1850, 930], [2050, 905], [2300, 940], [2500, 905], [2900, 900]]], // prettier-ignore
+    ['along a mast', 'headland', 3, 60, [[768, 440], [755, 500], [770, 560], [752, 620], [762, 690]]], // oxfmt-ignore
+    ['along a trestle', 'headland', 3, 110, [[1850, 930], [2050, 905], [2300, 940], [2500, 905], [2900, 900]]], // oxfmt-ignore
     [
       'along a roof',
       'ferry-quay',
@@ -48,7 +48,7 @@ describe('a stroke that stops at edges', () => {
     const distances = await sharp(known).extract(part).greyscale().raw().toBuffer()
     const points = way.flatMap(([x, y]) => [x - left, y - top, 1])
     const places = placesAlong(points, size)
-    const guides = guidesAlong(places, places.map(({ x, y }) => colourAt(evaluator, photoNode(name), photo, x, y)), TOLERANCE / 100) // prettier-ignore
+    const guides = guidesAlong(places, places.map(({ x, y }) => colourAt(evaluator, photoNode(name), photo, x, y)), TOLERANCE / 100) // oxfmt-ignore
     const stroke = {
       size,
       hardness: 80,
@@ -77,7 +77,7 @@ describe('a stroke that stops at edges', () => {
   })
 
   it('keeps the colour before where the hand has slipped off', () => {
-    const [brown, grey, sky] = [[0.4, 0.3, 0.2], [0.42, 0.31, 0.21], [0.5, 0.6, 0.9]] as const // prettier-ignore
+    const [brown, grey, sky] = [[0.4, 0.3, 0.2], [0.42, 0.31, 0.21], [0.5, 0.6, 0.9]] as const // oxfmt-ignore
     const places = [0, 1, 2, 3].map((x) => ({ x, y: 0 }))
     const colours = guidesAlong(places, [brown, grey, sky, grey], 0.1).map(({ colour }) => colour)
     expect(colours[2]).toBe(colours[1])
