@@ -206,7 +206,7 @@ describe('rain on a photo, from drop to file', () => {
 
   it('cancels an export: nothing is saved, and another can be begun', async () => {
     await page.getByRole('link', { name: 'Shelf' }).click()
-    await dropPhoto(page, await sharp(photo).resize(4500, 3000).jpeg().toBuffer(), 'large.jpg', 'image/jpeg')
+    await dropPhoto(page, await sharp(photo).resize(3000, 2000).jpeg().toBuffer(), 'large.jpg', 'image/jpeg')
     await page.getByRole('link', { name: 'Export' }).click()
     let files = 0
     page.on('download', () => files++)

@@ -55,9 +55,10 @@ const looks = effectDefinitions
 /** Values for a photo as large as people see it at 1:1, as few as there is room for. */
 function effectOf(kind: EffectKind, look: string, change?: (effect: Effect) => void): Effect {
   const made = newEffect({ width: 2400, height: 1600 }, { kind, look, id: look })
-  const { pattern } = made.controls as { pattern: { density?: number } }
-  if (['rain', 'snow', 'stars'].includes(kind) && pattern.density !== undefined)
-    pattern.density *= (size.width * size.height) / (2400 * 1600)
+  const { pattern } = made.controls as { pattern: { density?: number; count?: number } }
+  const part = (size.width * size.height) / (2400 * 1600)
+  if (['rain', 'snow', 'stars'].includes(kind) && pattern.density !== undefined) pattern.density *= part
+  if (kind === 'lensDrops' && pattern.count !== undefined) pattern.count = Math.round(pattern.count * part)
   change?.(made)
   return made
 }

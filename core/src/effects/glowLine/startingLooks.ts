@@ -61,7 +61,7 @@ export const startingLooks: readonly StartingLook<GlowLineControls>[] = [
     '#c9ff7a',
     ramp('#a4e04a', '#fcffe9'),
     [[corner(1050, 1500, 120, -260), corner(1300, 1150, 260, 90), corner(1750, 1250, 120, -220), corner(1950, 900, 150, -60)]],
-    { width: 3 },
+    { width: 4 },
     { tightRadius: 4, middleRadius: 14, spill: 6, tight: 50, wide: 9 },
   ),
 ]

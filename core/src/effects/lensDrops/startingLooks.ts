@@ -24,7 +24,7 @@ function look(
 /** Lengths for 6 megapixels; by eye, no source. */
 export const startingLooks: readonly StartingLook<LensDropControls>[] = [
   look('a-few-drops', 'A few drops', {}),
-  look('after-a-shower', 'After a shower', { count: 700, radius: 42, spread: 92, running: 4, seed: 12 }, { blur: 2.5 }),
+  look('after-a-shower', 'After a shower', { count: 700, radius: 42, spread: 92, running: 4, seed: 12 }, { blur: 3.2 }),
   look(
     'running-down-the-glass',
     'Running down the glass',
