@@ -20,7 +20,7 @@ const appFolders = [
   'workbench/watch/',
   'workbench/topBar/',
   'workbench/[^/]+$',
-  '(fieldStudio|export)/',
+  '(fieldStudio|export|trials)/',
   'shelf/',
   '[^/]+$',
 ]

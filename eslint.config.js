@@ -49,5 +49,10 @@ export default defineConfig([
       ],
     },
   },
-  { files: ['app/**/*.{ts,tsx}'], ignores: ['**/*.test.ts'], plugins: { 'react-hooks': reactHooks }, rules: reactHooks.configs.recommended.rules },
+  {
+    files: ['app/**/*.{ts,tsx}'],
+    ignores: ['**/*.test.ts'],
+    plugins: { 'react-hooks': reactHooks },
+    rules: reactHooks.configs.recommended.rules,
+  },
 ])

@@ -14,6 +14,7 @@ export const router = createBrowserRouter([
         lazy: async () => ({ Component: (await import('./scene/SceneRoute')).SceneRoute }),
         children: [
           { index: true, lazy: async () => ({ Component: (await import('./workbench/WorkbenchPage')).WorkbenchPage }) },
+          { path: 'trials', lazy: async () => ({ Component: (await import('./trials/TrialsPage')).TrialsPage }) },
           { path: 'export', lazy: async () => ({ Component: (await import('./export/ExportPage')).ExportPage }) },
           {
             path: 'field/:effectId',

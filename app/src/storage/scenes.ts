@@ -1,4 +1,4 @@
-import { checkedScene, noGroundwork, Refusal, upgradePart, UserProblem, type CheckedScene } from '@welkinar/core'
+import { checkedScene, noGroundwork, Refusal, upgradePart, UserProblem, type CheckedScene, type Scene } from '@welkinar/core'
 import type { Patch } from 'immer'
 import { database, type HistoryEntry, type StoredPhoto, type StoredScene } from './database'
 import { addPicture, idsInUse } from './photos'
@@ -195,6 +195,13 @@ export async function openSetAside(id: number, now: number): Promise<string> {
   const read = readScene(await versionOf(id))
   if ('problem' in read) throw new UserProblem(`${read.problem} Save it as a file instead.`)
   return addCopy(read.scene, 'set aside', now)
+}
+
+/** A scene like another, with a history of its own. Returns its id. @throws UserProblem if it is not valid */
+export async function addSceneLike(scene: Scene, what: string, now: number): Promise<string> {
+  const checked = checkedScene(scene)
+  if (checked instanceof Refusal) throw new UserProblem(`It cannot be kept: ${checked.reason}.`)
+  return addCopy(checked, what, now)
 }
 
 async function addCopy(scene: CheckedScene, what: string, now: number, thumbnail?: Blob): Promise<string> {

@@ -1,6 +1,6 @@
 import Box from '@mui/material/Box'
-import { gridAt, regionOnGrid, type GraphNode, type PictureSource, type Rect, type Size } from '@welkinar/core'
-import { priorities, type RenderPool } from '@welkinar/core/pool'
+import { gridAt, regionOnGrid, type GraphNode, type Grid, type PictureSource, type Rect, type Size } from '@welkinar/core'
+import { priorities, type Priority, type RenderPool } from '@welkinar/core/pool'
 import { memo, useEffect, useRef, useState } from 'react'
 import { canvasSettings, imageOf } from '../../engine/canvasSpace'
 import { ink } from '../../theme'
@@ -19,6 +19,8 @@ interface LookPictureProps {
   readonly label: string
   /** Whether somebody waits for it: it begins at once. */
   readonly awaited?: boolean
+  /** Whether a coarse picture comes first; exact ones come after all of these. */
+  readonly coarseFirst?: boolean
 }
 
 /** Longer than a pause within a drag, so that the view has the threads for itself. */
@@ -39,6 +41,7 @@ export const LookPicture = memo(function LookPicture({
   part = 1,
   label,
   awaited = false,
+  coarseFirst = false,
 }: LookPictureProps) {
   const pool = usePool()
   const canvas = useRef<HTMLCanvasElement>(null)
@@ -51,7 +54,8 @@ export const LookPicture = memo(function LookPicture({
       () => {
         const size = { id, width: photoWidth, height: photoHeight }
         const whole = { x, y, width: frameWidth, height: frameHeight }
-        paint(pool, node, size, partOf(whole, { width, height }, part), { width, height }, abort.signal, canvas).then(
+        const picture = { pool, node, photo: size, region: partOf(whole, { width, height }, part), box: { width, height }, canvas }
+        paint(picture, coarseFirst, abort.signal).then(
           () => setFailed(false),
           () => setFailed(!abort.signal.aborted),
         )
@@ -62,7 +66,7 @@ export const LookPicture = memo(function LookPicture({
       clearTimeout(timer)
       abort.abort()
     }
-  }, [pool, node.key, id, photoWidth, photoHeight, x, y, frameWidth, frameHeight, width, height, part, awaited]) // eslint-disable-line react-hooks/exhaustive-deps -- the key stands for the node
+  }, [pool, node.key, id, photoWidth, photoHeight, x, y, frameWidth, frameHeight, width, height, part, awaited, coarseFirst]) // eslint-disable-line react-hooks/exhaustive-deps -- the key stands for the node
   return (
     <Box
       component="canvas"
@@ -76,19 +80,28 @@ export const LookPicture = memo(function LookPicture({
   )
 }, hasSameLook)
 
-async function paint(
-  pool: RenderPool,
-  node: GraphNode,
-  photo: PictureSource['photo'],
-  region: Rect,
-  box: Size,
-  signal: AbortSignal,
-  canvas: { readonly current: HTMLCanvasElement | null },
-): Promise<void> {
-  const ratio = window.devicePixelRatio
-  const grid = gridAt(photo, Math.min(1, (box.width * ratio) / region.width))
+interface Painted {
+  readonly pool: RenderPool
+  readonly node: GraphNode
+  readonly photo: PictureSource['photo']
+  readonly region: Rect
+  readonly box: Size
+  readonly canvas: { readonly current: HTMLCanvasElement | null }
+}
+
+/** How much smaller a coarse picture is. */
+const COARSE = 3
+
+async function paint(picture: Painted, coarseFirst: boolean, signal: AbortSignal): Promise<void> {
+  const { photo, region, box } = picture
+  const scale = Math.min(1, (box.width * window.devicePixelRatio) / region.width)
+  if (coarseFirst) await paintOn(picture, { ...gridAt(photo, scale / COARSE), draft: true }, priorities.steps, signal)
+  await paintOn(picture, gridAt(photo, scale), coarseFirst ? priorities.measure : priorities.steps, signal)
+}
+
+async function paintOn({ pool, node, photo, region, canvas }: Painted, grid: Grid, priority: Priority, signal: AbortSignal): Promise<void> {
   const rect = regionOnGrid(region, grid)
-  const pixels = await pool.renderPixels({ node, grid, rect, tileSize: 512, priority: priorities.steps, signal })
+  const pixels = await pool.renderPixels({ node, grid, rect, tileSize: 512, priority, signal })
   const target = canvas.current
   const context = target?.getContext('2d', canvasSettings(photo.id))
   if (signal.aborted || !target || !context) return

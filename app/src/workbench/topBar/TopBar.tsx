@@ -40,6 +40,7 @@ export const TopBar = memo(function TopBar({ commands }: TopBarProps) {
     { id: 'keys', run: () => setKeysOpen(true) },
   ])
   const listHint = useHint('All commands', 'commands')
+  const trialsHint = useHint('Variants of the picture, side by side', 'trials')
   const command = (id: string) => commands.find((one) => one.id === id)
   const sceneId = useScene((state) => state.history?.scene.id)
   return (
@@ -80,6 +81,11 @@ export const TopBar = memo(function TopBar({ commands }: TopBarProps) {
         <IconButton aria-label="All commands" onClick={() => setListOpen(true)} sx={{ color: ink.ink, borderRadius: '3px' }}>
           <ListMagnifyingGlass size={18} />
         </IconButton>
+      </Tooltip>
+      <Tooltip describeChild title={trialsHint}>
+        <Button component={Link} to={`/scene/${sceneId}/trials`} variant="outlined" sx={{ flex: 'none' }}>
+          Trials
+        </Button>
       </Tooltip>
       <Button component={Link} to={`/scene/${sceneId}/export`} variant="contained" sx={{ flex: 'none' }}>
         Export

@@ -212,6 +212,7 @@ function buildCommands({ canUndo, canRedo, selectedId, sceneId, goTo }: CommandC
       inTexts: true,
       run: () => sceneId && goTo(`/scene/${sceneId}/export`),
     },
+    { id: 'trials', label: 'Trials: variants side by side', run: () => sceneId && goTo(`/scene/${sceneId}/trials`) },
     { id: 'shelf', label: 'Back to the Shelf', run: () => goTo('/') },
     ...offers.map(({ kind, label, look, name }) => ({
       id: `add ${kind} ${look}`,

@@ -1,0 +1,109 @@
+import Box from '@mui/material/Box'
+import Button from '@mui/material/Button'
+import ButtonBase from '@mui/material/ButtonBase'
+import { frameOfSource, framedGraph } from '@welkinar/core'
+import { memo, useEffect, useMemo, useRef, useState, type KeyboardEvent } from 'react'
+import { ActionMenu } from '../common/ActionMenu'
+import { NameInput } from '../common/NameInput'
+import { ink } from '../theme'
+import { LookPicture } from '../workbench/pictures/LookPicture'
+import type { ShownTrial } from './TrialsPage'
+import { markTrial, putAway, useTrials } from './trialsStore'
+
+interface TrialCardProps {
+  readonly trial: ShownTrial
+  /** Css px. */
+  readonly width: number
+  /** Its place in the sheet; Tab reaches the first. */
+  readonly index: number
+  /** Whether its name stands under it. */
+  readonly isCaptioned: boolean
+  onOpen(): void
+  onTake(): void
+  onKeep(): void
+  onKeyDown(event: KeyboardEvent): void
+}
+
+/** One variant: its picture, its name, and what can be done with it. */
+export const TrialCard = memo(
+  function TrialCard({ trial, width, index, isCaptioned, onOpen, onTake, onKeep, onKeyDown }: TrialCardProps) {
+    const { id, words, scene } = trial
+    const node = useMemo(() => framedGraph(scene), [scene])
+    const frame = frameOfSource(scene)
+    const height = Math.max(1, Math.round((width * frame.height) / frame.width))
+    const isMarked = useTrials(({ marked }) => marked.includes(id))
+    const [card, inSight] = useSeen()
+    const rename = (name: string) => useTrials.setState(({ names }) => ({ names: { ...names, [id]: name } }))
+    const menu = (
+      <ActionMenu
+        label={`What can be done with ${words}`}
+        actions={() => [
+          { label: 'Take over', run: onTake },
+          { label: 'See it large', run: onOpen },
+          { label: isMarked ? 'Do not compare' : 'Compare', run: () => markTrial(id) },
+          { label: 'Keep as a scene of its own', run: onKeep },
+          { label: 'Put away', run: () => putAway(id) },
+        ]}
+      />
+    )
+    return (
+      <Box ref={card} sx={{ minWidth: 0, '&:hover .take, &:focus-within .take': { visibility: 'visible' } }}>
+        <Box sx={{ position: 'relative' }}>
+          <ButtonBase
+            data-trial
+            aria-label={words}
+            title={isCaptioned ? undefined : words}
+            aria-pressed={isMarked}
+            tabIndex={index === 0 ? 0 : -1}
+            onClick={onOpen}
+            onKeyDown={onKeyDown}
+            sx={{
+              display: 'block',
+              width,
+              height,
+              bgcolor: ink.stage,
+              outline: isMarked ? `3px solid ${ink.accent}` : 'none',
+              '&:focus-visible': { outline: `3px solid ${ink.ink}`, outlineOffset: 2 },
+            }}
+          >
+            {inSight && <LookPicture node={node} photo={scene.photo} {...{ frame, width, height }} label="" awaited coarseFirst />}
+          </ButtonBase>
+          <Box
+            className="take"
+            sx={{ position: 'absolute', right: 6, bottom: 6, display: 'flex', gap: 1, alignItems: 'center', visibility: 'hidden' }}
+          >
+            <Button variant="contained" onClick={onTake} aria-label={`Take over ${words}`} sx={{ px: isCaptioned ? undefined : 2 }}>
+              Take over
+            </Button>
+            {!isCaptioned && <Box sx={{ bgcolor: ink.paper }}>{menu}</Box>}
+          </Box>
+        </Box>
+        {isCaptioned && (
+          <Box sx={{ display: 'flex', alignItems: 'center', bgcolor: ink.paper, px: 1 }}>
+            <Box sx={{ flex: 1, minWidth: 0 }}>
+              <NameInput label={`Name of ${words}`} name={words} size={13} width={width - 40} onRename={rename} />
+            </Box>
+            {menu}
+          </Box>
+        )}
+      </Box>
+    )
+  },
+  (one, other) =>
+    one.trial === other.trial && one.width === other.width && one.index === other.index && one.isCaptioned === other.isCaptioned,
+)
+
+/** Whether an element was in sight once: pictures that nobody has looked at are not computed. */
+function useSeen(): [React.RefObject<HTMLDivElement | null>, boolean] {
+  const element = useRef<HTMLDivElement>(null)
+  const [seen, setSeen] = useState(false)
+  useEffect(() => {
+    if (!element.current) return
+    const observer = new IntersectionObserver((entries) => entries.some(({ isIntersecting }) => isIntersecting) && setSeen(true), {
+      rootMargin: '200px',
+    })
+    observer.observe(element.current)
+    return () => observer.disconnect()
+  }, [])
+  return [element, seen]
+}
