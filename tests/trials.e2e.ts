@@ -29,6 +29,7 @@ describe('Trials', () => {
 
   const cards = () => page.locator('[data-trial]')
   const names = () => cards().evaluateAll((all) => all.map((one) => (one.getAttribute('aria-label') ?? '').replaceAll(/\s/g, ' ')))
+  const kept = () => page.getByRole('button', { name: /^Kept/ })
   const choose = async (part: 'Vary' | 'Against', what: string) => {
     await page.getByRole('region', { name: part }).getByRole('combobox', { name: 'What' }).click()
     await page.getByRole('option', { name: what, exact: true }).click()
@@ -142,6 +143,18 @@ describe('Trials', () => {
     await page.getByText('is a scene of its own on the Shelf now').waitFor()
   })
 
+  it('some are kept as states', async () => {
+    for (const [card, name] of [
+      [0, /^What can be done with Density 5, Length 10/],
+      [3, /^What can be done with Density 20, Length 40/],
+    ] as const) {
+      await cards().nth(card).hover()
+      await page.getByRole('button', { name }).click()
+      await page.getByRole('menuitem', { name: 'Keep as a state' }).click()
+      await expect.poll(() => kept().innerText()).toBe(`Kept (${card === 0 ? 1 : 2})`)
+    }
+  })
+
   it('one is taken over as one step, which is undone, and is there after a reload', async () => {
     await cards().nth(2).hover()
     await page.getByRole('button', { name: /^Take over Density 5, Length 40/ }).click()
@@ -157,6 +170,39 @@ describe('Trials', () => {
     await page.reload()
     await settled(page)
     expect(await length.inputValue()).toMatch(/^40\.0/)
+  })
+
+  it('what is kept is there after a reload, is renamed, compared, brought back as one step and deleted with undo', async () => {
+    await page.keyboard.press('c')
+    await page.getByText('was kept as “State 3”').waitFor()
+    await page.getByRole('button', { name: 'See what was kept' }).click()
+    await expect.poll(() => names()).toEqual(['State 3', 'Density 20, Length 40.0 px', 'Density 5, Length 10.0 px'])
+    await pictures(3)
+    expect(await findings(page)).toEqual([])
+    await page.getByRole('textbox', { name: 'Name of State 3' }).fill('At first')
+    await page.keyboard.press('Enter')
+    await expect.poll(() => names()).toContain('At first')
+    await cards().nth(2).focus()
+    await page.keyboard.press('Delete')
+    await expect.poll(async () => (await names()).length).toBe(2)
+    await page.getByRole('status').getByRole('button', { name: 'Undo' }).click()
+    await expect.poll(async () => (await names()).length).toBe(3)
+    await cards().nth(1).hover()
+    await page.getByRole('button', { name: /^Take over Density 20, Length 40/ }).click()
+    await settled(page)
+    const density = page.getByRole('textbox', { name: 'Density', exact: true }).first()
+    expect(await density.inputValue()).toBe('20')
+    await page.getByRole('button', { name: 'Split' }).click()
+    await page.getByRole('button', { name: 'Before: the photo' }).click()
+    await page.getByRole('menuitem', { name: 'At first' }).click()
+    await page.getByRole('button', { name: 'Before: At first' }).waitFor()
+    await page.getByRole('button', { name: 'After' }).click()
+    await page.getByRole('button', { name: 'Undo' }).click()
+    await expect.poll(() => density.inputValue()).not.toBe('20')
+    await page.getByRole('link', { name: 'Trials' }).click()
+    await expect.poll(async () => (await names()).length).toBe(6)
+    await page.getByRole('link', { name: '← Workbench' }).click()
+    await settled(page)
   })
 
   it('looks, modes and masks are varied too, of each effect', async () => {

@@ -42,6 +42,15 @@ export interface SetAside {
   history: HistoryEntry[]
 }
 
+/** A state of a scene that was kept under a name. `document` is that of the scene without its photo; it is validated when it is read, never trusted. */
+export interface StoredState {
+  id?: number
+  sceneId: string
+  name: string
+  made: number
+  document: unknown
+}
+
 /** One step that can be undone. */
 export interface HistoryEntry {
   sceneId: string
@@ -57,6 +66,7 @@ class WelkinarDatabase extends Dexie {
   history!: Table<HistoryEntry, [string, number]>
   settings!: Table<{ name: string; value: unknown }, string>
   setAside!: EntityTable<SetAside, 'id'>
+  states!: EntityTable<StoredState, 'id'>
 
   constructor(options: DexieOptions) {
     super('welkinar', options)
@@ -72,6 +82,7 @@ class WelkinarDatabase extends Dexie {
           await scenes.put(scene)
         }
       })
+    this.version(3).stores({ states: '++id, sceneId' })
   }
 }
 

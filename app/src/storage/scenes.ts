@@ -225,13 +225,15 @@ export async function restoreScene(id: string): Promise<void> {
 /** For so long what was put away can be brought back, also while another tab starts. */
 const RETURN_MS = 60_000
 
-/** Removes what was put away, with its history and the pictures that were in it and nowhere else. What was set aside of it stays. */
+/** Removes what was put away, with its history, its states and the pictures that were in it and nowhere else. What was set aside of it stays. */
 export async function removePutAway(now: number): Promise<void> {
   await database.transaction('rw', database.tables, async () => {
     const all = await database.scenes.toArray()
     const gone = all.filter(({ putAway }) => putAway !== undefined && putAway < now - RETURN_MS)
     if (gone.length === 0) return
-    const lost = JSON.stringify([gone, ...(await Promise.all(gone.map(({ id }) => ofScene(id).toArray())))])
+    const states = database.states.where('sceneId').anyOf(gone.map(({ id }) => id))
+    const lost = JSON.stringify([gone, await states.toArray(), ...(await Promise.all(gone.map(({ id }) => ofScene(id).toArray())))])
+    await states.delete()
     await database.scenes.bulkDelete(gone.map(({ id }) => id))
     for (const { id } of gone) await ofScene(id).delete()
     // A picture may be used by the photo, a mask or the depth of another scene, or come back there by an undo.

@@ -17,6 +17,7 @@ import {
   renameScene,
   saveScene,
 } from './scenes'
+import { deleteState, keepState, MOST_STATES, putBackState, renameState, statesOf } from './states'
 import { deleteSetAside, listSetAside, putBackSetAside, versionOf } from './setAside'
 
 const photo = { id: 'p', fileName: 'p.jpg', width: 1200, height: 800 }
@@ -213,4 +214,75 @@ it('a database of an earlier build keeps what it had set aside, as a version of 
   expect(await versionOf(version!.id)).toMatchObject({ sceneId: before.id, document: before.setAside!.document })
   expect(await database.scenes.get(before.id)).not.toHaveProperty('setAside')
   expect(await listScenes()).toHaveLength(scenes.length)
+})
+
+describe('a state that is kept', () => {
+  const withMask = (id: string, picture: string): CheckedScene => {
+    const made = checkedScene({
+      ...sceneNamed(id),
+      depth: {
+        picture: { id: picture, fileName: 'depth.png', width: 10, height: 10 },
+        near: 'white',
+        nearDistance: 1,
+        farDistance: 100,
+        steps: 'distance',
+      },
+    })
+    if (made instanceof Refusal) throw new Error(made.reason)
+    return made
+  }
+  const stored = async (id: string): Promise<void> => {
+    await database.photos.put({ id, fileName: `${id}.png`, file: new Blob(['x']), reduced: false, added: LONG_AGO })
+  }
+
+  it('is the scene as it was, without its photo; it is named, renamed, deleted and put back', async () => {
+    const scene = sceneNamed('a')
+    await addScenes([{ scene }], [])
+    expect(await keepState(scene, undefined, 1)).toBe('State 1')
+    expect(await keepState({ ...scene, amount: 40 }, '  Fainter ', 2)).toBe('Fainter')
+    expect((await database.states.toArray()).every(({ document }) => !('photo' in (document as object)))).toBe(true)
+    const [fainter, first] = await statesOf(scene)
+    expect(first?.scene).toEqual(scene)
+    expect(fainter).toMatchObject({ name: 'Fainter', scene: { amount: 40, photo: scene.photo } })
+    await renameState(first!.id, 'The first')
+    const deleted = await deleteState(fainter!.id)
+    expect((await statesOf(scene)).map(({ name }) => name)).toEqual(['The first'])
+    await putBackState(deleted)
+    expect((await statesOf(scene)).map(({ name }) => name)).toEqual(['Fainter', 'The first'])
+    expect(await statesOf(sceneNamed('b'))).toEqual([])
+  })
+
+  it('is one of sixty at the most, all of them read again; another name is found where one is taken', async () => {
+    const scene = sceneNamed('a')
+    await keepState(scene, 'State 2', 0)
+    expect(await keepState(scene, undefined, 1)).toBe('State 3')
+    for (let i = 2; i < MOST_STATES; i++) await keepState(scene, undefined, i)
+    expect((await statesOf(scene)).length).toBe(60)
+    expect(new Set((await statesOf(scene)).map(({ name }) => name)).size).toBe(60)
+    await expect(keepState(scene, undefined, 99)).rejects.toThrow('no more can be kept')
+  })
+
+  it('keeps the pictures that only it reads, until its scene is removed for good', async () => {
+    await Promise.all(['p', 'depth'].map(stored))
+    await addScenes([{ scene: sceneNamed('a') }], [])
+    await keepState(withMask('a', 'depth'), 'With depth', 1)
+    expect((await unusedPictures()).ids).toEqual([])
+    await clearUnusedPictures()
+    expect((await database.photos.toCollection().primaryKeys()).toSorted()).toEqual(['depth', 'p'])
+    await putAwayScene('a', LONG_AGO)
+    await removePutAway(Date.now())
+    expect(await database.states.count()).toBe(0)
+    expect(await database.photos.count()).toBe(0)
+  })
+
+  it('opens with as little changed as can be where something of it cannot be read, and stays stored where nothing can', async () => {
+    const scene = sceneNamed('a')
+    await keepState(scene, 'Odd', 1)
+    await keepState(scene, 'Torn', 2)
+    const [torn, odd] = await statesOf(scene)
+    await database.states.update(odd!.id, { document: { ...((await database.states.get(odd!.id))!.document as object), surprise: 1 } })
+    await database.states.update(torn!.id, { document: 'nothing' })
+    expect((await statesOf(scene)).map(({ name }) => name)).toEqual(['Odd'])
+    expect(await database.states.count()).toBe(2)
+  })
 })

@@ -5,11 +5,13 @@ import { Choice } from '../common/Choice'
 import { NumberField } from '../common/NumberField'
 import { ink, PANEL_WIDTH, weight } from '../theme'
 import { FIRST_COUNT, variationOf, type Axis } from './sheet'
+import { keepNow } from '../scene/keepNow'
 import { useTrials, vary } from './trialsStore'
 import { variationsOf } from './variations'
 
 interface AxesPanelProps {
   readonly scene: Scene
+  readonly shows: 'variants' | 'kept'
   readonly across: Axis | undefined
   readonly down: Axis | undefined
   /** How many trials were put away. */
@@ -20,7 +22,7 @@ const NOTHING = 'nothing'
 const COUNTS = { least: 2, most: 24, whole: true }
 
 /** What is varied: one thing, or two against each other. */
-export function AxesPanel({ scene, across, down, away }: AxesPanelProps) {
+export function AxesPanel({ scene, shows, across, down, away }: AxesPanelProps) {
   return (
     <Box
       component="aside"
@@ -37,7 +39,17 @@ export function AxesPanel({ scene, across, down, away }: AxesPanelProps) {
         alignContent: 'start',
       }}
     >
-      {across ? (
+      {shows === 'kept' ? (
+        <>
+          <Box sx={{ color: ink.secondary }}>
+            States of this scene that you kept. They stay until you delete them, also after a reload. Taking one over is one step that can
+            be undone.
+          </Box>
+          <Button variant="outlined" onClick={() => keepNow(scene)} sx={{ justifySelf: 'start' }}>
+            Keep the picture as it is now
+          </Button>
+        </>
+      ) : across ? (
         <>
           <AxisEditor scene={scene} title="Vary" axis={across} onChange={(axis) => axis && vary({ across: axis })} />
           <AxisEditor scene={scene} title="Against" axis={down} start={across} optional onChange={(axis) => vary({ down: axis })} />
@@ -45,7 +57,7 @@ export function AxesPanel({ scene, across, down, away }: AxesPanelProps) {
       ) : (
         <Box sx={{ color: ink.secondary }}>There is nothing to vary yet: add an effect in the Workbench first.</Box>
       )}
-      {away > 0 && (
+      {shows === 'variants' && away > 0 && (
         <Button variant="outlined" onClick={() => useTrials.setState({ away: [] })} sx={{ justifySelf: 'start' }}>
           Bring back {away} put away
         </Button>

@@ -12,7 +12,7 @@ import { ink } from '../theme'
 import { viewPortFor, type ViewPort } from '../workbench/onPhoto/viewPort'
 import { LookLayer } from '../workbench/view/LookLayer'
 import { usePointerGestures } from '../workbench/view/usePointerGestures'
-import type { ShownTrial } from './TrialsPage'
+import type { ShownTrial } from './sheet'
 import { useTrials } from './trialsStore'
 
 interface LargeTrialsProps {

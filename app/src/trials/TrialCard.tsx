@@ -3,12 +3,23 @@ import Button from '@mui/material/Button'
 import ButtonBase from '@mui/material/ButtonBase'
 import { frameOfSource, framedGraph } from '@welkinar/core'
 import { memo, useEffect, useMemo, useRef, useState, type KeyboardEvent } from 'react'
-import { ActionMenu } from '../common/ActionMenu'
+import { ActionMenu, type Action } from '../common/ActionMenu'
 import { NameInput } from '../common/NameInput'
 import { ink } from '../theme'
 import { LookPicture } from '../workbench/pictures/LookPicture'
-import type { ShownTrial } from './TrialsPage'
-import { markTrial, putAway, useTrials } from './trialsStore'
+import type { ShownTrial } from './sheet'
+import { markTrial, useTrials } from './trialsStore'
+
+/** What can be done with a trial. */
+export interface TrialDeeds {
+  take(trial: ShownTrial): void
+  rename(trial: ShownTrial, name: string): void
+  remove(trial: ShownTrial): void
+  /** What else there is in its menu. */
+  more(trial: ShownTrial): readonly Action[]
+  /** The word for taking it out. */
+  readonly removing: string
+}
 
 interface TrialCardProps {
   readonly trial: ShownTrial
@@ -18,31 +29,29 @@ interface TrialCardProps {
   readonly index: number
   /** Whether its name stands under it. */
   readonly isCaptioned: boolean
+  readonly deeds: TrialDeeds
   onOpen(): void
-  onTake(): void
-  onKeep(): void
   onKeyDown(event: KeyboardEvent): void
 }
 
 /** One variant: its picture, its name, and what can be done with it. */
 export const TrialCard = memo(
-  function TrialCard({ trial, width, index, isCaptioned, onOpen, onTake, onKeep, onKeyDown }: TrialCardProps) {
+  function TrialCard({ trial, width, index, isCaptioned, deeds, onOpen, onKeyDown }: TrialCardProps) {
     const { id, words, scene } = trial
     const node = useMemo(() => framedGraph(scene), [scene])
     const frame = frameOfSource(scene)
     const height = Math.max(1, Math.round((width * frame.height) / frame.width))
     const isMarked = useTrials(({ marked }) => marked.includes(id))
     const [card, inSight] = useSeen()
-    const rename = (name: string) => useTrials.setState(({ names }) => ({ names: { ...names, [id]: name } }))
     const menu = (
       <ActionMenu
         label={`What can be done with ${words}`}
         actions={() => [
-          { label: 'Take over', run: onTake },
+          { label: 'Take over', run: () => deeds.take(trial) },
           { label: 'See it large', run: onOpen },
           { label: isMarked ? 'Do not compare' : 'Compare', run: () => markTrial(id) },
-          { label: 'Keep as a scene of its own', run: onKeep },
-          { label: 'Put away', run: () => putAway(id) },
+          ...deeds.more(trial),
+          { label: deeds.removing, run: () => deeds.remove(trial) },
         ]}
       />
     )
@@ -72,7 +81,12 @@ export const TrialCard = memo(
             className="take"
             sx={{ position: 'absolute', right: 6, bottom: 6, display: 'flex', gap: 1, alignItems: 'center', visibility: 'hidden' }}
           >
-            <Button variant="contained" onClick={onTake} aria-label={`Take over ${words}`} sx={{ px: isCaptioned ? undefined : 2 }}>
+            <Button
+              variant="contained"
+              onClick={() => deeds.take(trial)}
+              aria-label={`Take over ${words}`}
+              sx={{ px: isCaptioned ? undefined : 2 }}
+            >
               Take over
             </Button>
             {!isCaptioned && <Box sx={{ bgcolor: ink.paper }}>{menu}</Box>}
@@ -81,7 +95,13 @@ export const TrialCard = memo(
         {isCaptioned && (
           <Box sx={{ display: 'flex', alignItems: 'center', bgcolor: ink.paper, px: 1 }}>
             <Box sx={{ flex: 1, minWidth: 0 }}>
-              <NameInput label={`Name of ${words}`} name={words} size={13} width={width - 40} onRename={rename} />
+              <NameInput
+                label={`Name of ${words}`}
+                name={words}
+                size={13}
+                width={width - 40}
+                onRename={(name) => deeds.rename(trial, name)}
+              />
             </Box>
             {menu}
           </Box>
@@ -90,7 +110,11 @@ export const TrialCard = memo(
     )
   },
   (one, other) =>
-    one.trial === other.trial && one.width === other.width && one.index === other.index && one.isCaptioned === other.isCaptioned,
+    one.trial === other.trial &&
+    one.width === other.width &&
+    one.index === other.index &&
+    one.isCaptioned === other.isCaptioned &&
+    one.deeds === other.deeds,
 )
 
 /** Whether an element was in sight once: pictures that nobody has looked at are not computed. */

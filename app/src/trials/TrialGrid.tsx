@@ -2,17 +2,15 @@ import Box from '@mui/material/Box'
 import { Fragment, useRef, type KeyboardEvent } from 'react'
 import { useScreenSize } from '../common/useScreenSize'
 import { ink } from '../theme'
-import type { Edges } from './sheet'
-import { TrialCard } from './TrialCard'
-import type { ShownTrial } from './TrialsPage'
-import { markTrial, putAway, useTrials } from './trialsStore'
+import type { Edges, ShownTrial } from './sheet'
+import { TrialCard, type TrialDeeds } from './TrialCard'
+import { markTrial, useTrials } from './trialsStore'
 
 interface TrialGridProps {
   readonly trials: readonly ShownTrial[]
   /** Of two axes. */
   readonly edges: Edges | undefined
-  onTake(trial: ShownTrial): void
-  onKeep(trial: ShownTrial): void
+  readonly deeds: TrialDeeds
 }
 
 /** Css px. */
@@ -22,8 +20,8 @@ const ROW_HEAD = 92
 const GAP = 12
 const PADDING = 14
 
-/** The sheet: keys go through it, Enter opens one large, M marks it for comparing, Delete puts it away. */
-export function TrialGrid({ trials, edges, onTake, onKeep }: TrialGridProps) {
+/** The sheet: keys go through it, Enter opens one large, M marks it for comparing, Delete takes it out. */
+export function TrialGrid({ trials, edges, deeds }: TrialGridProps) {
   const place = useRef<HTMLDivElement>(null)
   const room = useScreenSize(place)
   const inner = (room?.width ?? 0) - 2 * PADDING - (edges ? ROW_HEAD + GAP : 0)
@@ -38,7 +36,7 @@ export function TrialGrid({ trials, edges, onTake, onKeep }: TrialGridProps) {
     if (by) cards[Math.min(cards.length - 1, Math.max(0, index + by))]?.focus()
     else if (event.key === 'Delete') {
       cards[index + 1 < cards.length ? index + 1 : index - 1]?.focus()
-      putAway(trial.id)
+      deeds.remove(trial)
     } else if (event.key.toLowerCase() === 'm') markTrial(trial.id)
     else return
     event.preventDefault()
@@ -49,7 +47,7 @@ export function TrialGrid({ trials, edges, onTake, onKeep }: TrialGridProps) {
       {room && (
         <Box
           role="group"
-          aria-label="Trials; arrow keys go through them, Enter opens one large, M marks it for comparing, Delete puts it away"
+          aria-label="Trials; arrow keys go through them, Enter opens one large, M marks it for comparing, Delete takes it out"
           sx={{
             p: `${PADDING}px`,
             display: 'grid',
@@ -74,8 +72,7 @@ export function TrialGrid({ trials, edges, onTake, onKeep }: TrialGridProps) {
                 index={index}
                 isCaptioned={!edges}
                 onOpen={() => useTrials.setState({ large: [trial.id] })}
-                onTake={() => onTake(trial)}
-                onKeep={() => onKeep(trial)}
+                deeds={deeds}
                 onKeyDown={(event) => onKeyDown(event, index)}
               />
             </Fragment>

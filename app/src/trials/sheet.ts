@@ -9,10 +9,15 @@ export interface Axis extends ChosenValues {
 }
 
 /** One picture of the sheet. */
-export interface Trial {
+interface Trial {
   readonly id: string
   readonly words: string
   readonly change: SceneChange
+}
+
+/** A trial with the scene as it would be. */
+export interface ShownTrial extends Trial {
+  readonly scene: Scene
 }
 
 /** The words at the edges of a sheet of two axes. */

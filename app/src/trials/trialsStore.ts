@@ -3,6 +3,8 @@ import type { Axis } from './sheet'
 
 /** What is seen on the screen of Trials. It lasts until another scene is opened. */
 interface TrialsState {
+  /** Variants of the picture, or its kept states. */
+  readonly shows: 'variants' | 'kept'
   readonly sceneId: string | undefined
   readonly across: Axis | undefined
   readonly down: Axis | undefined
@@ -14,14 +16,13 @@ interface TrialsState {
   readonly names: Readonly<Record<string, string>>
   /** Ids of those that are seen large, beside one another. */
   readonly large: readonly string[]
-  set(part: Partial<Omit<TrialsState, 'set'>>): void
 }
 
-export const MOST_COMPARED = 4
+const MOST_COMPARED = 4
 
-const empty = { across: undefined, down: undefined, away: [], marked: [], names: {}, large: [] }
+const empty = { shows: 'variants' as const, across: undefined, down: undefined, away: [], marked: [], names: {}, large: [] }
 
-export const useTrials = create<TrialsState>()((set) => ({ sceneId: undefined, ...empty, set }))
+export const useTrials = create<TrialsState>()(() => ({ sceneId: undefined, ...empty }))
 
 /** Begins anew for another scene. */
 export function beginTrials(sceneId: string, across: Axis | undefined): void {
@@ -43,4 +44,9 @@ export function markTrial(id: string): void {
 export function putAway(id: string): void {
   const { away, marked } = useTrials.getState()
   useTrials.setState({ away: [...away, id], marked: marked.filter((one) => one !== id) })
+}
+
+/** Shows variants, or what was kept. */
+export function show(shows: TrialsState['shows']): void {
+  useTrials.setState({ shows, marked: [], large: [] })
 }

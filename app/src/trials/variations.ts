@@ -29,7 +29,7 @@ import { numberText } from '../common/numberText'
 import type { SceneChange } from '../scene/history'
 
 /** One value of what is varied. */
-export interface Value {
+interface Value {
   /** Names it among those of its variation, also after a reload. */
   readonly id: string
   readonly words: string
@@ -37,7 +37,7 @@ export interface Value {
 }
 
 /** A number that is varied runs over a range, at evenly spaced values. */
-export interface NumberRange {
+interface NumberRange {
   readonly control: NumberControl
   readonly limits: NumberLimits
 }

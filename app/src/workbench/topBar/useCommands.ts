@@ -16,6 +16,7 @@ import {
 import { nextSurround } from '../../common/surround'
 import { useKeys } from '../../keys/listener'
 import { useBrush } from '../../scene/brush'
+import { keepNow } from '../../scene/keepNow'
 import { changeOwner, select, togglePanel, useScene } from '../../scene/sceneStore'
 import type { MaskView } from '../../scene/viewState'
 import { removeEffect } from '../actions/removeEffect'
@@ -211,6 +212,14 @@ function buildCommands({ canUndo, canRedo, selectedId, sceneId, goTo }: CommandC
       label: 'Export the picture',
       inTexts: true,
       run: () => sceneId && goTo(`/scene/${sceneId}/export`),
+    },
+    {
+      id: 'keep-state',
+      label: 'Keep the picture as it is now, as a state',
+      run: () => {
+        const { history } = useScene.getState()
+        if (history) keepNow(history.scene, () => goTo(`/scene/${history.scene.id}/trials?kept`))
+      },
     },
     { id: 'trials', label: 'Trials: variants side by side', run: () => sceneId && goTo(`/scene/${sceneId}/trials`) },
     { id: 'shelf', label: 'Back to the Shelf', run: () => goTo('/') },
