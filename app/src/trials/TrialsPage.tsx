@@ -5,7 +5,7 @@ import ToggleButtonGroup from '@mui/material/ToggleButtonGroup'
 import { ArrowUUpLeft } from '@phosphor-icons/react/dist/csr/ArrowUUpLeft'
 import { ArrowUUpRight } from '@phosphor-icons/react/dist/csr/ArrowUUpRight'
 import type { Scene } from '@welkinar/core'
-import { useCallback, useEffect, useMemo } from 'react'
+import { useCallback, useDeferredValue, useEffect, useMemo } from 'react'
 import { Link, useNavigate, useSearchParams } from 'react-router'
 import { showProblem } from '../common/notices'
 import { CommandIcon } from '../keys/CommandIcon'
@@ -18,7 +18,8 @@ import { AxesPanel } from './AxesPanel'
 import { deedsOfKept, deedsOfVariants, takeTrial } from './deeds'
 import { LargeTrials } from './LargeTrials'
 import { saveSheet } from './saveSheet'
-import { firstAxis, type ShownTrial } from './sheet'
+import { firstAxis, type Edges, type ShownTrial } from './sheet'
+import type { TrialDeeds } from './TrialCard'
 import { TrialGrid } from './TrialGrid'
 import { beginTrials, show, useTrials } from './trialsStore'
 import { useKept } from './useKept'
@@ -41,28 +42,43 @@ function Trials({ scene }: { readonly scene: Scene }) {
   const { shows, across, down, away, large } = useTrials()
   const { variants, edges } = useVariants(scene)
   const kept = useKept(scene)
-  const trials: readonly ShownTrial[] = shows === 'kept' ? kept : variants
-  const seen = trials.filter(({ id }) => large.includes(id))
   const take = useCallback(
     (trial: ShownTrial) => {
       if (takeTrial(trial)) void navigate(`/scene/${scene.id}`)
     },
     [navigate, scene.id],
   )
-  const deeds = useMemo(() => (shows === 'kept' ? deedsOfKept(take) : deedsOfVariants(take)), [shows, take])
+  const sheet = useMemo(
+    () =>
+      shows === 'kept'
+        ? { shows, trials: kept, edges: undefined, deeds: deedsOfKept(take) }
+        : { shows, trials: variants, edges, deeds: deedsOfVariants(take) },
+    [shows, kept, variants, edges, take],
+  )
+  // Each picture has a graph to build: the page answers between them.
+  const later = useDeferredValue<Sheet>(sheet)
+  const seen = later.trials.filter(({ id }) => large.includes(id))
   return (
     <Box sx={{ height: '100%', display: 'flex' }}>
       <Box component="main" sx={{ flex: 1, minWidth: 0, display: 'flex', flexDirection: 'column' }}>
-        <Bar scene={scene} trials={trials} kept={kept.length} columns={edges?.columns.length} isLarge={seen.length > 0} />
+        <Bar scene={scene} trials={sheet.trials} kept={kept.length} columns={sheet.edges?.columns.length} isLarge={seen.length > 0} />
         {seen.length > 0 ? (
-          <LargeTrials all={trials} seen={seen} onTake={take} />
+          <LargeTrials all={later.trials} seen={seen} onTake={take} />
         ) : (
-          <TrialGrid key={shows} trials={trials} edges={shows === 'kept' ? undefined : edges} deeds={deeds} />
+          <TrialGrid key={later.shows} trials={later.trials} edges={later.edges} deeds={later.deeds} />
         )}
       </Box>
       {seen.length === 0 && <AxesPanel scene={scene} shows={shows} across={across} down={down} away={away.length} />}
     </Box>
   )
+}
+
+/** What is on the sheet, and what can be done with it. */
+interface Sheet {
+  readonly shows: 'variants' | 'kept'
+  readonly trials: readonly ShownTrial[]
+  readonly edges: Edges | undefined
+  readonly deeds: TrialDeeds
 }
 
 interface BarProps {
@@ -86,7 +102,7 @@ function Bar({ scene, trials, kept, columns, isLarge }: BarProps) {
   ]
   useKeys(commands)
   const save = () => {
-    saveSheet(pool, scene, trials, shows === 'kept' ? undefined : columns).catch((error: unknown) => showProblem(error, 'Saving the sheet'))
+    saveSheet(pool, scene, trials, columns).catch((error: unknown) => showProblem(error, 'Saving the sheet'))
   }
   return (
     <Box
