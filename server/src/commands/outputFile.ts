@@ -1,4 +1,4 @@
-import { link, open, realpath, rename, rm, stat, type FileHandle } from 'node:fs/promises'
+import { link, open, readdir, realpath, rename, rm, stat, type FileHandle } from 'node:fs/promises'
 import { rmSync, type Stats } from 'node:fs'
 import { basename, dirname, join } from 'node:path'
 import { UserProblem } from '@welkinar/core'
@@ -100,6 +100,23 @@ async function statOf(path: string): Promise<Stats | undefined> {
 function inWords(path: string, error: unknown): string {
   const { code = 'something went wrong' } = error as NodeJS.ErrnoException
   return `“${path}” cannot be written: ${words[code] ?? code}.`
+}
+
+/** Removes what processes of this machine that are gone have left half in a folder. */
+export async function clearLeftovers(folder: string): Promise<void> {
+  for (const name of await readdir(folder)) {
+    const pid = Number(/^\..*\.(\d+)\.part$/.exec(name)?.[1])
+    if (pid > 0 && !isAlive(pid)) await rm(join(folder, name), { force: true })
+  }
+}
+
+function isAlive(pid: number): boolean {
+  try {
+    process.kill(pid, 0)
+    return true
+  } catch (error) {
+    return (error as NodeJS.ErrnoException).code === 'EPERM'
+  }
 }
 
 const unfinished = new Set<string>()

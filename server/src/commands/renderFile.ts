@@ -54,34 +54,58 @@ function rectFor(region: Rect | undefined, grid: Grid, source: PictureSource): R
 export async function renderFile(task: RenderTask): Promise<void> {
   const { out, overwrite, photo, recipe, marks } = task
   const file = await OutputFile.begin(out, overwrite, { 'the photo': photo, 'the recipe': recipe, 'the file of marks': marks })
+  const say = (notice: string): void => console.error(notice)
   try {
-    await file.finish(await picture(task))
+    // What cannot be read is found before threads begin.
+    const recipe = await readTextInput(task.recipe)
+    const bytes = await readInput(task.photo)
+    parseRecipe(recipe, basename(task.recipe))
+    const pool = await poolFor(task)
+    try {
+      await file.finish(await renderPicture(task, { recipe, bytes }, pool, say))
+    } finally {
+      pool.dispose()
+    }
   } catch (error) {
     await file.discard()
     throw error
   }
 }
 
-/** The file of a task, in memory. */
-async function picture(task: RenderTask): Promise<Blob> {
-  const recipe = parseRecipe(await readTextInput(task.recipe), basename(task.recipe))
-  const bytes = await readInput(task.photo)
-  const pool = await createNodePool(task.threads, task.memory === undefined ? {} : { mostMemory: task.memory * 1e6 })
+/** The threads that a task asks for. */
+export function poolFor({ threads, memory }: Pick<RenderTask, 'threads' | 'memory'>): Promise<RenderPool> {
+  return createNodePool(threads, memory === undefined ? {} : { mostMemory: memory * 1e6 })
+}
+
+/** What a task reads. */
+interface TaskInput {
+  readonly recipe: string
+  readonly bytes: Uint8Array
+}
+
+/** The file of a task, in memory. The pool holds nothing of it afterwards. @param say hears what the person ought to know */
+export async function renderPicture(task: RenderTask, input: TaskInput, pool: RenderPool, say: (notice: string) => void): Promise<Blob> {
+  const recipe = parseRecipe(input.recipe, basename(task.recipe))
+  const { bytes } = input
+  const held: string[] = []
   try {
     const opened = await openInItsColours(bytes, task, pool)
-    opened.notices.forEach((notice) => console.error(notice))
+    held.push(opened.photo.id)
+    opened.notices.forEach(say)
     const { photo } = opened
     const { width, height } = photo
     report(task, { step: 'opened', width, height })
     const grid = gridAt(photo, task.scale)
     const stack = stackFor(recipe, photo)
-    const missing = await openPictures(picturesOfStack(stack), dirname(task.recipe), pool)
+    const pictures = picturesOfStack(stack)
+    held.push(...pictures.map(({ id }) => id), DEPTH)
+    const missing = await openPictures(pictures, dirname(task.recipe), pool, say)
     const unmarked: PictureSource = { photo, amount: recipe.amount, ...stackWithout(stack, missing) }
     const source = { ...unmarked, ...(await readMarks(task, pool, unmarked)) }
     const rect = rectFor(task.region, grid, source)
     const exif = exifFor(exifOf(bytes), rect, task.place === 'keep', task.colours)
     const leftOut = exifProblem(task.format, exif)
-    if (leftOut) console.error(leftOut)
+    if (leftOut) say(leftOut)
     const request = {
       node: framedGraph(source),
       grid,
@@ -99,9 +123,13 @@ async function picture(task: RenderTask): Promise<Blob> {
       throw new UserProblem(error.inWords(effect ? `“${nameOfEffect(effect)}”` : 'The picture'))
     })
   } finally {
-    pool.dispose()
+    // A thread that has died holds nothing.
+    for (const id of held) await pool.dropPhoto(id).catch(() => undefined)
   }
 }
+
+/** Id of the picture of distances. */
+const DEPTH = 'depth'
 
 /** Says how far it is, if that is asked for. */
 function report({ progress }: RenderTask, what: object): void {
@@ -125,7 +153,12 @@ async function openInItsColours(
 }
 
 /** Opens the pictures that a recipe reads, which lie beside it. Returns the ids of those that are not there, or are others; it is said which. */
-async function openPictures(pictures: readonly PictureReference[], folder: string, pool: RenderPool): Promise<string[]> {
+async function openPictures(
+  pictures: readonly PictureReference[],
+  folder: string,
+  pool: RenderPool,
+  say: (notice: string) => void,
+): Promise<string[]> {
   const missing: string[] = []
   for (const { id, fileName } of pictures) {
     const bytes = await readFile(join(folder, basename(fileName))).catch(() => undefined)
@@ -134,7 +167,7 @@ async function openPictures(pictures: readonly PictureReference[], folder: strin
     if (opened && 'photo' in opened) continue
     missing.push(id)
     const why = opened?.problem ?? (bytes ? 'The file beside the recipe is another.' : 'It is not beside the recipe.')
-    console.error(`The recipe reads the picture “${fileName}”; what reads it is left out. ${why}`)
+    say(`The recipe reads the picture “${fileName}”; what reads it is left out. ${why}`)
   }
   return missing
 }
@@ -150,8 +183,8 @@ async function readMarks({ marks: path, reading }: RenderTask, pool: RenderPool,
   const groundwork = groundworkFor(file, photo)
   if (!file.depth) return { marks, groundwork }
   const { file: name, ...depth } = file.depth
-  const opened = await pool.openPhoto('depth', await readInput(join(dirname(path), name)), name, true)
+  const opened = await pool.openPhoto(DEPTH, await readInput(join(dirname(path), name)), name, true)
   if ('problem' in opened) throw new UserProblem(opened.problem)
   const { width, height } = opened.photo
-  return { marks, groundwork, depth: { ...depth, picture: { id: 'depth', fileName: name, width, height } } }
+  return { marks, groundwork, depth: { ...depth, picture: { id: DEPTH, fileName: name, width, height } } }
 }

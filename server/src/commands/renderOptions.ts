@@ -9,6 +9,7 @@ import {
   type Rect,
 } from '@welkinar/core'
 import { InvalidArgumentError, Option, type Command } from 'commander'
+import type { BatchTask } from './batch'
 import { CallProblem } from './callProblem'
 
 /** What `welkinar render` is asked for. */
@@ -41,13 +42,32 @@ const spaceNames = allColourSpaces.map((space) => colourSpaces[space].label.toLo
 /** Adds the options of `render` to a command. */
 export function withRenderOptions(command: Command): Command {
   const endings = exportFormats.map((format) => `.${fileFormats[format].endings[0]}`).join(', ')
+  return withSharedOptions(
+    command
+      .requiredOption('--photo <file>', 'photo that the recipe is laid on')
+      .requiredOption('--recipe <file>', 'recipe, as the Workbench saves it; pictures that it reads lie beside it')
+      .requiredOption('--out <file>', `file to write; its ending says the format: ${endings}`)
+      .option('--marks <file>', 'marks and groundwork, as the Workbench saves them; without them the photo is read')
+      .option('--region <x,y,width,height>', 'part of the photo, photo px', readRegion),
+  )
+}
+
+/** Adds the options of `batch` to a command. */
+export function withBatchOptions(command: Command): Command {
+  return withSharedOptions(
+    command
+      .requiredOption('--photos <files...>', 'photos, or patterns of their names such as "in/*.jpg"')
+      .requiredOption('--recipe <file>', 'recipe, as the Workbench saves it; pictures that it reads lie beside it')
+      .requiredOption('--out <folder>', 'folder to write to; it keeps a list of what was made in run.jsonl')
+      .option('--formats <endings>', 'endings of the files that are made of each photo, separated by commas', 'png')
+      .option('--json', 'give the report as JSON', false),
+  )
+}
+
+/** What all commands that compute pictures can be told. */
+function withSharedOptions(command: Command): Command {
   return command
-    .requiredOption('--photo <file>', 'photo that the recipe is laid on')
-    .requiredOption('--recipe <file>', 'recipe, as the Workbench saves it; pictures that it reads lie beside it')
-    .requiredOption('--out <file>', `file to write; its ending says the format: ${endings}`)
-    .option('--marks <file>', 'marks and groundwork, as the Workbench saves them; without them the photo is read')
     .addOption(numberOption('--scale <part>', 'size against the photo', 0.001, 1).default(1))
-    .option('--region <x,y,width,height>', 'part of the photo, photo px', readRegion)
     .addOption(numberOption('--quality <percent>', 'of JPEG, WebP and AVIF', 1, 100).default(92))
     .option('--bits <number>', 'bits of a channel: 8, of PNG and TIFF also 16', '8')
     .addOption(new Option('--colours <space>', 'colour space of the file').choices(spaceNames).default('srgb'))
@@ -68,15 +88,39 @@ export function taskOf({ bits, colours, ...options }: Record<string, unknown> & 
     ...(options as unknown as Omit<RenderTask, 'format' | 'bits' | 'colours'>),
     format,
     bits: bitsOf(bits, format),
-    colours: allColourSpaces[spaceNames.indexOf(colours)] ?? 'srgb',
+    colours: spaceOf(colours),
   }
 }
 
-function formatOf(out: string): ExportFormat {
+/** The task of the options of a call. @throws CallProblem if they do not go together */
+export function batchOf({
+  bits,
+  colours,
+  formats,
+  ...options
+}: Record<string, unknown> & Record<'bits' | 'colours' | 'formats', string>): BatchTask {
+  const endings = [...new Set(formats.split(',').map((one) => one.trim().replace(/^\./, '').toLowerCase()))]
+  const outputs = endings.map((ending) => {
+    const format = formatOf(`.${ending}`, '--formats are endings:')
+    // Of several formats each has the bits that it can have.
+    return {
+      ending,
+      format,
+      bits: endings.length > 1 && !fileFormats[format].depths.some((one) => String(one) === bits) ? 8 : bitsOf(bits, format),
+    } as const
+  })
+  return { ...(options as unknown as Omit<BatchTask, 'outputs' | 'colours'>), outputs, colours: spaceOf(colours) }
+}
+
+function spaceOf(colours: string): ColourSpace {
+  return allColourSpaces[spaceNames.indexOf(colours)] ?? 'srgb'
+}
+
+function formatOf(out: string, saying = '--out ends in'): ExportFormat {
   const format = formatOfName(out)
   if (format) return format
   const endings = exportFormats.map((one) => `.${fileFormats[one].endings[0]}`)
-  throw new CallProblem(`--out ends in ${endings.join(' or ')}; “${out}” came.`)
+  throw new CallProblem(`${saying} ${endings.join(' or ')}; “${out}” came.`)
 }
 
 function bitsOf(text: string, format: ExportFormat): 8 | 16 {

@@ -1,9 +1,10 @@
 import { UserProblem } from '@welkinar/core'
 import { Command, CommanderError } from 'commander'
 import { version } from '../../package.json'
+import { renderBatch } from './batch'
 import { CallProblem } from './callProblem'
 import { renderFile } from './renderFile'
-import { taskOf, withRenderOptions } from './renderOptions'
+import { batchOf, taskOf, withBatchOptions, withRenderOptions } from './renderOptions'
 
 const [DONE, WORK, CALL] = [0, 1, 2] as const
 
@@ -30,6 +31,9 @@ function program(): Command {
   withRenderOptions(quiet(whole.command('render')))
     .description('Lays a recipe on a photo and writes the picture: the same pixels as the application.')
     .action((options: Parameters<typeof taskOf>[0]) => renderFile(taskOf(options)))
+  withBatchOptions(quiet(whole.command('batch')))
+    .description('Lays a recipe on many photos; what was made before and is unchanged is not made again.')
+    .action((options: Parameters<typeof batchOf>[0]) => renderBatch(batchOf(options)))
   return whole
 }
 
