@@ -3,6 +3,7 @@ import Button from '@mui/material/Button'
 import { findOwner, isEffect, nameOfEffect, type Scene } from '@welkinar/core'
 import { Choice } from '../common/Choice'
 import { NumberField } from '../common/NumberField'
+import { NARROW } from '../common/useNarrow'
 import { ink, PANEL_WIDTH, weight } from '../theme'
 import { FIRST_COUNT, variationOf, type Axis } from './sheet'
 import { keepNow } from '../scene/keepNow'
@@ -31,6 +32,7 @@ export function AxesPanel({ scene, shows, across, down, away }: AxesPanelProps) 
         width: PANEL_WIDTH,
         flex: 'none',
         overflowY: 'auto',
+        [NARROW]: { width: '100%', maxHeight: '45%' },
         borderLeft: `1px solid ${ink.rule}`,
         bgcolor: ink.paper,
         p: 4,
@@ -56,6 +58,11 @@ export function AxesPanel({ scene, shows, across, down, away }: AxesPanelProps) 
         </>
       ) : (
         <Box sx={{ color: ink.secondary }}>There is nothing to vary yet: add an effect in the Workbench first.</Box>
+      )}
+      {across && (
+        <Box sx={{ color: ink.secondary }}>
+          Press a picture to see it large. Its menu, or the key M, marks it for comparing; two to four are then seen side by side.
+        </Box>
       )}
       {shows === 'variants' && away > 0 && (
         <Button variant="outlined" onClick={() => useTrials.setState({ away: [] })} sx={{ justifySelf: 'start' }}>

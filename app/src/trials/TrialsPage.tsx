@@ -8,6 +8,7 @@ import type { Scene } from '@welkinar/core'
 import { useCallback, useDeferredValue, useEffect, useMemo } from 'react'
 import { Link, useNavigate, useSearchParams } from 'react-router'
 import { showProblem } from '../common/notices'
+import { NARROW } from '../common/useNarrow'
 import { CommandIcon } from '../keys/CommandIcon'
 import type { Command } from '../keys/commands'
 import { useKeys } from '../keys/listener'
@@ -59,8 +60,8 @@ function Trials({ scene }: { readonly scene: Scene }) {
   const later = useDeferredValue<Sheet>(sheet)
   const seen = later.trials.filter(({ id }) => large.includes(id))
   return (
-    <Box sx={{ height: '100%', display: 'flex' }}>
-      <Box component="main" sx={{ flex: 1, minWidth: 0, display: 'flex', flexDirection: 'column' }}>
+    <Box sx={{ height: '100%', display: 'flex', [NARROW]: { flexDirection: 'column' } }}>
+      <Box component="main" sx={{ flex: 1, minWidth: 0, minHeight: 0, display: 'flex', flexDirection: 'column' }}>
         <Bar scene={scene} trials={sheet.trials} kept={kept.length} columns={sheet.edges?.columns.length} isLarge={seen.length > 0} />
         {seen.length > 0 ? (
           <LargeTrials all={later.trials} seen={seen} onTake={take} />
@@ -117,6 +118,7 @@ function Bar({ scene, trials, kept, columns, isLarge }: BarProps) {
         bgcolor: ink.paper,
         borderBottom: `1px solid ${ink.rule}`,
         whiteSpace: 'nowrap',
+        [NARROW]: { flexWrap: 'wrap' },
         '& > *': { flexShrink: 0 },
       }}
     >

@@ -98,9 +98,10 @@ export async function renderPicture(task: RenderTask, input: TaskInput, pool: Re
     const grid = gridAt(photo, task.scale)
     const stack = stackFor(recipe, photo)
     const pictures = picturesOfStack(stack)
-    held.push(...pictures.map(({ id }) => id), DEPTH)
+    held.push(...pictures.map(({ id }) => id))
     const missing = await openPictures(pictures, dirname(task.recipe), pool, say)
     const unmarked: PictureSource = { photo, amount: recipe.amount, ...stackWithout(stack, missing) }
+    if (task.marks !== undefined) held.push(DEPTH)
     const source = { ...unmarked, ...(await readMarks(task, pool, unmarked)) }
     const rect = rectFor(task.region, grid, source)
     const exif = exifFor(exifOf(bytes), rect, task.place === 'keep', task.colours)
