@@ -51,9 +51,8 @@ describe('Trials', () => {
   }
 
   it('begins with six seeds of the selected effect, the first as it is, each its own picture', async () => {
-    const found = await names()
-    expect(found.length).toBe(6)
-    expect(found[0]).toMatch(/^Seed \d+, as it is$/)
+    await expect.poll(async () => (await names()).length).toBe(6)
+    expect((await names())[0]).toMatch(/^Seed \d+, as it is$/)
     await pictures(6)
     expect(await findings(page)).toEqual([])
   })
@@ -62,6 +61,7 @@ describe('Trials', () => {
     const before = await names()
     await page.getByRole('button', { name: 'Other seeds' }).click()
     await expect.poll(async () => (await names()).filter((name) => before.includes(name)).length).toBe(0)
+    expect((await names()).length).toBe(6)
   })
 
   it('is gone through by keys: marked, compared at one place of the photo, gone through in place', async () => {
@@ -221,6 +221,6 @@ describe('Trials', () => {
     await page.getByRole('region', { name: 'Vary' }).getByRole('combobox', { name: 'Of' }).click()
     await page.getByRole('option', { name: 'Downpour' }).click()
     await choose('Vary', 'Seed')
-    expect((await names())[0]).toMatch(/^Seed \d+, as it is$/)
+    await expect.poll(async () => (await names())[0]).toMatch(/^Seed \d+, as it is$/)
   })
 })

@@ -118,7 +118,7 @@ export class RenderPool {
 
   async dropPhoto(id: string): Promise<void> {
     // All that threads keep is of photos.
-    this.results.begin()
+    this.results.letGo()
     for (const one of [id, coverId(id)]) {
       if (!this.photos.delete(one) && one !== id) continue
       await Promise.all(this.lanes.map((lane) => lane.dropPhoto(one)))

@@ -69,6 +69,11 @@ export class SharedResults {
     this.limit()
   }
 
+  /** A photo is gone, with all results of it. Memory that is fitted to a photo is given back; other memory is for the next one. */
+  letGo(): void {
+    if (this.budget.small || this.share < 1) this.begin()
+  }
+
   /** New memory for results: what was there is no longer needed, and goes when no thread uses it. */
   begin(): void {
     this.share = 1

@@ -143,7 +143,8 @@ async function openInItsColours(
   { photo, reduce }: RenderTask,
   pool: RenderPool,
 ): Promise<Extract<Opened, { wide: boolean }>> {
-  const id = inColourId('photo')
+  // Another file has another id: results of one are never taken for those of another.
+  const id = inColourId(createHash('sha256').update(bytes).digest('hex'))
   const opened = await pool.openPhoto(id, bytes, basename(photo), reduce)
   if ('problem' in opened) throw new UserProblem(opened.tooLarge ? `${opened.problem} --reduce opens it smaller.` : opened.problem)
   if (!opened.wide) return opened
