@@ -96,9 +96,9 @@ function Notice({
 /** Saves before a scene is left, and asks where that fails. */
 export function LeaveQuestion({ scene }: { readonly scene: OpenScene }) {
   const trouble = useScene(({ life }) => life.is === 'trouble')
-  const isStored = useScene(({ life }) => life.is !== 'saving' && life.is !== 'trouble')
+  // As it is when the scene is left: a change of a moment ago may not be on the screen yet.
   const blocker = useBlocker(
-    ({ currentLocation, nextLocation }) => !isStored && sceneOf(currentLocation.pathname) !== sceneOf(nextLocation.pathname),
+    ({ currentLocation, nextLocation }) => !isStored() && sceneOf(currentLocation.pathname) !== sceneOf(nextLocation.pathname),
   )
   const { state: leaving, proceed } = blocker
   useEffect(() => {
@@ -126,6 +126,11 @@ export function LeaveQuestion({ scene }: { readonly scene: OpenScene }) {
       </DialogActions>
     </Dialog>
   )
+}
+
+function isStored(): boolean {
+  const { life } = useScene.getState()
+  return life.is !== 'saving' && life.is !== 'trouble'
 }
 
 /** The part of an address that names the scene. */
