@@ -113,6 +113,37 @@ describe('many photos', () => {
     expect(await readFile(at('theirs', 'a 2.png'), 'utf8')).toBe('theirs')
   })
 
+  it('are the same run from another folder; a photo that is named outright may look like a pattern', async () => {
+    await writeFile(at('in', 'b[1].png'), await photo(7))
+    expect(await batch('--photos', 'in/b[1].png', 'in/a 2.png', '--out', 'from')).toMatchObject({ code: 0, made: 2 })
+    expect(await batch('--photos', at('in', 'b[1].png'), at('in', 'a 2.png'), '--out', at('from'))).toMatchObject({
+      code: 0,
+      made: 0,
+      unchanged: 2,
+    })
+    expect((await readdir(at('from'))).toSorted()).toEqual(['a 2.png', 'b[1].png', 'run.jsonl'])
+  })
+
+  it('that were noted and not put in their place are made; what was put there before is known', async () => {
+    await batch('--photos', 'in/a 2.png', '--out', 'noted')
+    const line = JSON.parse(await readFile(at('noted', 'run.jsonl'), 'utf8')) as object
+    // As if a run had ended between the two.
+    await appendFile(at('noted', 'run.jsonl'), `${JSON.stringify({ ...line, key: 'of other options', file: 'never put there' })}\n`)
+    expect(await batch('--photos', 'in/a 2.png', '--out', 'noted')).toMatchObject({ code: 0, made: 0, unchanged: 1 })
+    await rm(at('noted', 'a 2.png'))
+    expect(await batch('--photos', 'in/a 2.png', '--out', 'noted')).toMatchObject({ code: 0, made: 1 })
+  })
+
+  it('are told of one by one as lines of JSON, if that is asked for', async () => {
+    const { out } = await call('batch', '--progress', '--threads', '1', '--recipe', 'rain.json', '--photos', 'in/a*.png', '--out', 'told')
+    const lines = out.trim().split('\n')
+    expect(lines.slice(0, -1).map((line) => JSON.parse(line) as object)).toMatchObject([
+      { step: 'file', done: 1, of: 2, out: 'a 2.png', what: 'made' },
+      { step: 'file', done: 2, of: 2, out: 'a 10.png', what: 'made' },
+    ])
+    expect(lines.at(-1)).toBe('2 made, 0 unchanged, 0 failed.')
+  })
+
   it('a run that is killed leaves whole files only, and the next one makes the rest', async () => {
     await mkdir(at('many'))
     for (let i = 0; i < 12; i++) await writeFile(at('many', `${i}.png`), await photo(i))
@@ -144,6 +175,7 @@ describe('many photos', () => {
 describe('a call that cannot be carried out', () => {
   it.each([
     [['--photos', 'in/*.gif', '--out', 'o'], 2, /^--photos names no file: “in\/\*\.gif”\.$/],
+    [['--photos', 'in/a*.png', 'in/*.gif', '--out', 'o'], 2, /^--photos names no file: “in\/\*\.gif”\.$/],
     [['--photos', 'in/a*.png', '--out', 'o', '--formats', 'tga'], 2, /^--formats are endings: \.png or \.jpg/],
     [['--photos', 'in/a*.png', '--out', 'rain.json'], 2, /^“rain\.json” cannot be made: it is a file\.$/],
     [['--photos', 'in/a*.png'], 2, /^Required option '--out <folder>' not specified\./],

@@ -1,9 +1,10 @@
 import { createHash } from 'node:crypto'
+import { existsSync } from 'node:fs'
 import { mkdir, readFile } from 'node:fs/promises'
 import { basename, dirname, extname, join, relative, resolve, sep } from 'node:path'
 import { parseRecipe, picturesOfStack, UserProblem } from '@welkinar/core'
 import type { RenderPool } from '@welkinar/core/pool'
-import { glob } from 'tinyglobby'
+import { glob, isDynamicPattern } from 'tinyglobby'
 import { version } from '../../package.json'
 import { kernelsPath } from '../modulePaths'
 import { CallProblem } from './callProblem'
@@ -58,8 +59,8 @@ export async function renderBatch(task: BatchTask): Promise<void> {
         const { ending } = output
         const result = await oneFile({ task, output, photo, out: names.get(`${photo} ${ending}`) ?? '', recipe, shared, journal, pool })
         results.push(result)
-        if (!task.json) console.log(inWords(result))
-        if (task.progress) console.error(JSON.stringify({ step: 'done', of: photos.length * task.outputs.length, ...result }))
+        if (task.progress) console.log(JSON.stringify({ step: 'file', done: results.length, of: names.size, ...result }))
+        else if (!task.json) console.log(inWords(result))
       }
     }
   } finally {
@@ -91,17 +92,16 @@ async function oneFile({ task, output, photo, out, recipe, shared, journal, pool
   try {
     const bytes = await readInput(photo)
     const key = sha256(`${shared} ${output.ending} ${output.bits} ${sha256(bytes)}`)
-    const before = journal.of(out)
-    const isThere = before && before.file === (await sha256Of(path))
-    if (isThere && before.key === key) return { photo, out, what: 'unchanged', words }
-    // A file that this folder's runs have made, and nobody has touched since, may be made anew.
-    const file = await OutputFile.begin(path, task.overwrite || isThere === true, { 'the photo': photo, 'the recipe': task.recipe })
+    const before = journal.of(out, await sha256Of(path))
+    if (before?.key === key) return { photo, out, what: 'unchanged', words }
+    // A file that runs of this folder have made, and nobody has touched since, may be made anew.
+    const file = await OutputFile.begin(path, task.overwrite || before !== undefined, { 'the photo': photo, 'the recipe': task.recipe })
     try {
       const picture = await renderPicture({ ...task, ...output, photo, out: path, progress: false }, { recipe, bytes }, pool, (notice) =>
         words.push(notice),
       )
+      await journal.note({ out, photo: fromFolder(task, photo), key, file: sha256(new Uint8Array(await picture.arrayBuffer())) })
       await file.finish(picture)
-      await journal.note({ out, photo, key, file: sha256(new Uint8Array(await picture.arrayBuffer())) })
       return { photo, out, what: 'made', words }
     } catch (error) {
       await file.discard()
@@ -119,26 +119,37 @@ function inWords({ photo, out, what, words }: Result): string {
   return [head, ...words.map((one) => `           ${one}`)].join('\n')
 }
 
-/** The photos in the order of their names, numbers by their value; none of those that lie in the folder that is written to. @throws CallProblem if there are none */
+/**
+ * The photos in the order of their names, numbers by their value; of a pattern none of those that lie in the folder that is written to.
+ * @throws CallProblem if a pattern names none
+ */
 async function photosOf({ photos, out }: BatchTask): Promise<readonly string[]> {
-  const patterns = photos.map((one) => one.split(sep).join('/'))
-  const found = await glob(patterns, { onlyFiles: false, expandDirectories: false, absolute: false, dot: false })
-  // What is named outright is said to be missing where it is missing.
-  const named = photos.filter((one) => !/[*?[\]{}()!]/.test(one))
-  const all = [...new Set([...found.map((one) => one.replace(/\/$/, '')), ...named])]
-  const apart = all.filter((one) => relative(resolve(out), resolve(one)).startsWith('..') || named.includes(one))
-  if (apart.length === 0) throw new CallProblem(`--photos names no file: ${photos.map((one) => `“${one}”`).join(', ')}.`)
-  return apart.toSorted(new Intl.Collator('en', { numeric: true }).compare)
+  const found = await Promise.all(
+    photos.map(async (one) => {
+      // What is there, or is no pattern, is meant as it is written; if it is missing that is said of it, as of a photo that cannot be read.
+      if (existsSync(one) || !isDynamicPattern(one)) return [one]
+      const all = await glob(one.split(sep).join('/'), { expandDirectories: false })
+      const apart = all.filter((path) => relative(resolve(out), resolve(path)).startsWith('..'))
+      if (apart.length === 0) throw new CallProblem(`--photos names no file: “${one}”.`)
+      return apart
+    }),
+  )
+  return [...new Set(found.flat())].toSorted(new Intl.Collator('en', { numeric: true }).compare)
+}
+
+/** The path of a photo from the folder that is written to, so that a run is the same from wherever it is called. */
+function fromFolder({ out }: BatchTask, photo: string): string {
+  return relative(resolve(out), resolve(photo))
 }
 
 /** A name for each file, of its own: what an earlier run has called it, else as the photo is called, with a number where two would get one. */
-function namesFor(photos: readonly string[], { outputs }: BatchTask, journal: Journal): ReadonlyMap<string, string> {
-  const taken = new Set(journal.names.map((name) => name.toLowerCase()))
+function namesFor(photos: readonly string[], task: BatchTask, journal: Journal): ReadonlyMap<string, string> {
+  const taken = new Set(journal.taken.map((name) => name.toLowerCase()))
   const names = new Map<string, string>()
   for (const photo of photos) {
-    for (const { ending } of outputs) {
+    for (const { ending } of task.outputs) {
       const stem = basename(photo, extname(photo))
-      let name = journal.nameOf(photo, ending)
+      let name = journal.nameOf(fromFolder(task, photo), ending)
       for (let number = 1; name === undefined; number++) {
         const wanted = `${number === 1 ? stem : `${stem}-${number}`}.${ending}`
         if (!taken.has(wanted.toLowerCase())) name = wanted

@@ -1,11 +1,11 @@
 import { appendFile, readFile } from 'node:fs/promises'
 import { UserProblem } from '@welkinar/core'
 
-/** A file that a run has made. */
+/** A file that a run has made, or was about to put in its place. */
 export interface Made {
   /** Its name in the folder of the run. */
   readonly out: string
-  /** The photo that it was made of, as it was found. */
+  /** The photo that it was made of, its path from the folder of the run. */
   readonly photo: string
   /** Stands for all that it depends on: photo, recipe, pictures, options, version. */
   readonly key: string
@@ -13,9 +13,13 @@ export interface Made {
   readonly file: string
 }
 
-/** What a folder says of the runs that wrote to it: a line of JSON for each file that was made, the last one of a name counts. A line that was torn when a run ended is none. */
+/**
+ * What a folder says of the runs that wrote to it: a line of JSON for each file, noted before it is put in its place, so that whatever lies there whole is known. A file is that of the line
+ * with its hash. A line that was torn when a run ended is none.
+ */
 export class Journal {
-  private readonly made = new Map<string, Made>()
+  private readonly made = new Map<string, Made[]>()
+  private readonly names = new Map<string, string>()
 
   private constructor(private readonly path: string) {}
 
@@ -26,28 +30,38 @@ export class Journal {
       if (error.code === 'ENOENT') return ''
       throw new UserProblem(`“${path}”, where runs note what they have made, cannot be read: ${error.code}.`)
     })
-    for (const made of text.split('\n').flatMap(lineOf)) journal.made.set(made.out, made)
+    text
+      .split('\n')
+      .flatMap(lineOf)
+      .forEach((made) => journal.add(made))
     // What comes next is not to stand behind a torn line.
     if (text !== '' && !text.endsWith('\n')) await appendFile(path, '\n')
     return journal
   }
 
-  of(out: string): Made | undefined {
-    return this.made.get(out)
+  /** What was noted of a file that has a name and a hash; undefined for one that no run has made. */
+  of(out: string, file: string | undefined): Made | undefined {
+    return this.made.get(out)?.findLast((made) => made.file === file)
   }
 
-  /** The name that a photo has in this folder since an earlier run. */
+  /** The name that a file of a photo has in this folder since an earlier run. */
   nameOf(photo: string, ending: string): string | undefined {
-    return [...this.made.values()].find((one) => one.photo === photo && one.out.endsWith(`.${ending}`))?.out
+    return this.names.get(`${photo} ${ending}`)
   }
 
-  get names(): readonly string[] {
+  get taken(): readonly string[] {
     return [...this.made.keys()]
   }
 
   async note(made: Made): Promise<void> {
-    this.made.set(made.out, made)
-    await appendFile(this.path, `${JSON.stringify(made)}\n`, { flush: true } as object)
+    this.add(made)
+    await appendFile(this.path, `${JSON.stringify(made)}\n`, { flush: true })
+  }
+
+  private add(made: Made): void {
+    const { out, photo } = made
+    this.made.set(out, [...(this.made.get(out) ?? []), made])
+    this.names.set(`${photo} ${out.slice(out.lastIndexOf('.') + 1)}`, out)
   }
 }
 
