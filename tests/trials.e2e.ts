@@ -4,7 +4,7 @@ import { readFile } from 'node:fs/promises'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { findings } from './support/axe'
 import { addEffect, dropPhoto, launch, openStep, saved, settled, shelfReady, visit } from './support/browser'
-import { pngOf } from './support/photo'
+import { drag, pngOf } from './support/photo'
 
 const size = { width: 900, height: 600 }
 
@@ -34,19 +34,25 @@ describe('Trials', () => {
     await page.getByRole('region', { name: part }).getByRole('combobox', { name: 'What' }).click()
     await page.getByRole('option', { name: what, exact: true }).click()
   }
-  /** Numbers of what the pictures show, once they are all there. */
+  /** Numbers of what the pictures show, once all of them are there and exact: coarse ones have fewer px than they are wide. */
   const pictures = async (count: number): Promise<string[]> => {
     const shown = () =>
       page.locator('[data-trial] canvas').evaluateAll((all) =>
         Promise.all(
           all.map(async (one) => {
-            const { width, height } = one as HTMLCanvasElement
+            const { width, height, clientWidth } = one as HTMLCanvasElement
+            if (width < clientWidth - 1) return 'coarse'
             const { data } = (one as HTMLCanvasElement).getContext('2d')!.getImageData(0, 0, width, height)
             return `${width} ${[...new Uint8Array(await crypto.subtle.digest('SHA-1', data))].join(' ')}`
           }),
         ),
       )
-    await expect.poll(async () => new Set(await shown()).size).toBe(count)
+    await expect
+      .poll(async () => {
+        const all = new Set(await shown())
+        return all.has('coarse') ? 0 : all.size
+      })
+      .toBe(count)
     return shown()
   }
 
@@ -78,6 +84,15 @@ describe('Trials', () => {
     await page.locator('[data-testid=trial][data-settled=true]').nth(1).waitFor()
     const [one, other] = await panes.evaluateAll((all) => all.map((canvas) => (canvas as HTMLCanvasElement).toDataURL()))
     expect(one).not.toBe(other)
+    // Moving one moves the other.
+    const box = (await panes.first().boundingBox())!
+    await drag(page, { x: box.x + 200, y: box.y + 200 }, { x: box.x + 120, y: box.y + 150 })
+    await page.locator('[data-testid=trial][data-settled=true]').nth(1).waitFor()
+    await expect
+      .poll(() =>
+        panes.evaluateAll((all, before) => all.map((canvas, i) => (canvas as HTMLCanvasElement).toDataURL() === before[i]), [one, other]),
+      )
+      .toEqual([false, false])
     expect(await findings(page)).toEqual([])
     await page.keyboard.press('ArrowRight')
     await expect.poll(() => panes.count()).toBe(1)

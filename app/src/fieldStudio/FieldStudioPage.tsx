@@ -1,14 +1,11 @@
 import Box from '@mui/material/Box'
-import Button from '@mui/material/Button'
 import ToggleButton from '@mui/material/ToggleButton'
 import ToggleButtonGroup from '@mui/material/ToggleButtonGroup'
-import { ArrowUUpLeft } from '@phosphor-icons/react/dist/csr/ArrowUUpLeft'
-import { ArrowUUpRight } from '@phosphor-icons/react/dist/csr/ArrowUUpRight'
 import { definitionOf, nameOfEffect, sceneGraph, type Effect, type GraphNode } from '@welkinar/core'
 import { useRef, useState, type ReactNode } from 'react'
-import { Link, useParams } from 'react-router'
+import { useParams } from 'react-router'
 import { ErrorPage } from '../common/ErrorPage'
-import { useScene, type EffectOf } from '../scene/sceneStore'
+import type { EffectOf } from '../scene/sceneStore'
 import { ink, PANEL_WIDTH, weight } from '../theme'
 import { FieldSource } from '../workbench/kinds/customField/FieldSource'
 import { FieldSteps } from '../workbench/kinds/customField/FieldSteps'
@@ -16,11 +13,9 @@ import { LookPicture } from '../workbench/pictures/LookPicture'
 import { FieldControls } from '../workbench/controls/FieldControls'
 import { SchemaControl } from '../workbench/controls/SchemaControl'
 import { useScreenSize } from '../common/useScreenSize'
-import { useKeys } from '../keys/listener'
-import { CommandIcon } from '../keys/CommandIcon'
-import type { Command } from '../keys/commands'
 import { usePictureSource } from '../workbench/pictures/usePictureSource'
 import { FieldMeasures } from './FieldMeasures'
+import { SceneBar } from '../scene/SceneBar'
 import { SourceContext, useSource } from '../scene/openSceneContext'
 import { TwoColumns } from '../common/TwoColumns'
 
@@ -55,47 +50,11 @@ function Studio({ effect, sceneId }: StudioProps) {
   const source = useSource()
   const [look, setLook] = useState<StudioLook>('shape')
   const [close, setClose] = useState(false)
-  const { undo, redo } = useScene.getState()
-  const canUndo = useScene((state) => (state.history?.position ?? 0) > 0)
-  const canRedo = useScene(({ history }) => (history ? history.position < history.entries.length : false))
-  const commands: readonly [Command, Command] = [
-    { id: 'undo', label: 'Undo', enabled: canUndo, repeats: true, run: undo },
-    { id: 'redo', label: 'Redo', enabled: canRedo, repeats: true, run: redo },
-  ]
-  useKeys(commands)
   const node = sceneGraph(source, { kind: 'step', effectId: effect.id, step: look })
   return (
     <Box sx={{ height: '100%', display: 'flex' }}>
       <Box component="main" sx={{ flex: 1, minWidth: 0, display: 'flex', flexDirection: 'column' }}>
-        <Box
-          component="header"
-          sx={{
-            display: 'flex',
-            alignItems: 'center',
-            gap: 2,
-            px: 4,
-            height: 48,
-            whiteSpace: 'nowrap',
-            '& > *': { flexShrink: 0 },
-            flex: 'none',
-            bgcolor: ink.paper,
-            borderBottom: `1px solid ${ink.rule}`,
-          }}
-        >
-          <Button component={Link} to={`/scene/${sceneId}`} variant="text">
-            ← Workbench
-          </Button>
-          {/* The name stands under the heading where there is no room beside it. */}
-          <Box
-            sx={{ flex: '1 1 0', minWidth: 0, display: 'flex', flexWrap: 'wrap', alignItems: 'baseline', columnGap: 3, lineHeight: 1.3 }}
-          >
-            <Box component="h1" sx={{ m: 0, fontSize: 17, fontWeight: weight.strong }}>
-              Field studio
-            </Box>
-            <Box sx={{ color: ink.secondary, minWidth: 0, overflow: 'hidden', textOverflow: 'ellipsis' }}>{nameOfEffect(effect)}</Box>
-          </Box>
-          <CommandIcon command={commands[0]} icon={<ArrowUUpLeft size={18} />} />
-          <CommandIcon command={commands[1]} icon={<ArrowUUpRight size={18} />} />
+        <SceneBar sceneId={sceneId} title="Field studio" about={nameOfEffect(effect)}>
           <ToggleButtonGroup
             exclusive
             size="small"
@@ -112,7 +71,7 @@ function Studio({ effect, sceneId }: StudioProps) {
           <ToggleButton value="close" size="small" selected={close} onChange={() => setClose(!close)}>
             1:1
           </ToggleButton>
-        </Box>
+        </SceneBar>
         <Field node={node} close={close} />
       </Box>
       <Box

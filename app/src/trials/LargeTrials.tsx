@@ -8,6 +8,7 @@ import { renderTrouble } from '../engine/renderTrouble'
 import { useKeys } from '../keys/listener'
 import { usePool } from '../scene/openSceneContext'
 import { useScene } from '../scene/sceneStore'
+import { zoomCommands } from '../scene/zoomCommands'
 import { ink } from '../theme'
 import { viewPortFor, type ViewPort } from '../workbench/onPhoto/viewPort'
 import { LookLayer } from '../workbench/view/LookLayer'
@@ -26,7 +27,6 @@ interface LargeTrialsProps {
 /** Trials as large as there is room, side by side, at the same place of the photo. Arrow keys go through them in place: of one alone through all of the sheet, else through those that are compared. */
 export function LargeTrials({ all, seen, onTake }: LargeTrialsProps) {
   const [only, setOnly] = useState<number>()
-  const shownZoom = useScene((state) => state.shownZoom)
   const inPlace = only === undefined ? undefined : seen[only % seen.length]
   const shown = inPlace ? [inPlace] : seen
   const go = (by: -1 | 1) => {
@@ -37,14 +37,10 @@ export function LargeTrials({ all, seen, onTake }: LargeTrialsProps) {
       if (next) useTrials.setState({ large: [next.id] })
     } else setOnly(((only ?? (by > 0 ? -1 : 0)) + by + seen.length) % seen.length)
   }
-  const zoomTo = (zoom: number | 'fit') => useScene.getState().set({ place: { ...useScene.getState().place, zoom } })
   useKeys([
     { id: 'trial-next', repeats: true, run: () => go(1) },
     { id: 'trial-before', repeats: true, run: () => go(-1) },
-    { id: 'fit', run: () => zoomTo('fit') },
-    { id: 'one', run: () => zoomTo(1 / window.devicePixelRatio) },
-    { id: 'in', repeats: true, run: () => zoomTo(Math.min(16, shownZoom * 1.25)) },
-    { id: 'out', repeats: true, run: () => zoomTo(Math.max(0.02, shownZoom / 1.25)) },
+    ...zoomCommands,
     { id: 'tool-off', run: () => (only === undefined ? useTrials.setState({ large: [] }) : setOnly(undefined)) },
   ])
   return (

@@ -2,19 +2,14 @@ import Box from '@mui/material/Box'
 import Button from '@mui/material/Button'
 import ToggleButton from '@mui/material/ToggleButton'
 import ToggleButtonGroup from '@mui/material/ToggleButtonGroup'
-import { ArrowUUpLeft } from '@phosphor-icons/react/dist/csr/ArrowUUpLeft'
-import { ArrowUUpRight } from '@phosphor-icons/react/dist/csr/ArrowUUpRight'
 import type { Scene } from '@welkinar/core'
 import { useCallback, useDeferredValue, useEffect, useMemo } from 'react'
-import { Link, useNavigate, useSearchParams } from 'react-router'
+import { useNavigate, useSearchParams } from 'react-router'
 import { showProblem } from '../common/notices'
 import { NARROW } from '../common/useNarrow'
-import { CommandIcon } from '../keys/CommandIcon'
-import type { Command } from '../keys/commands'
-import { useKeys } from '../keys/listener'
 import { usePool } from '../scene/openSceneContext'
+import { SceneBar } from '../scene/SceneBar'
 import { useScene, useSelectedOwner } from '../scene/sceneStore'
-import { ink, weight } from '../theme'
 import { AxesPanel } from './AxesPanel'
 import { deedsOfKept, deedsOfVariants, takeTrial } from './deeds'
 import { LargeTrials } from './LargeTrials'
@@ -94,43 +89,11 @@ interface BarProps {
 function Bar({ scene, trials, kept, columns, isLarge }: BarProps) {
   const pool = usePool()
   const { shows, marked } = useTrials()
-  const { undo, redo } = useScene.getState()
-  const canUndo = useScene((state) => (state.history?.position ?? 0) > 0)
-  const canRedo = useScene(({ history }) => (history ? history.position < history.entries.length : false))
-  const commands: readonly [Command, Command] = [
-    { id: 'undo', label: 'Undo', enabled: canUndo, repeats: true, run: undo },
-    { id: 'redo', label: 'Redo', enabled: canRedo, repeats: true, run: redo },
-  ]
-  useKeys(commands)
   const save = () => {
     saveSheet(pool, scene, trials, columns).catch((error: unknown) => showProblem(error, 'Saving the sheet'))
   }
   return (
-    <Box
-      component="header"
-      sx={{
-        display: 'flex',
-        alignItems: 'center',
-        gap: 2,
-        px: 4,
-        minHeight: 48,
-        flex: 'none',
-        bgcolor: ink.paper,
-        borderBottom: `1px solid ${ink.rule}`,
-        whiteSpace: 'nowrap',
-        [NARROW]: { flexWrap: 'wrap' },
-        '& > *': { flexShrink: 0 },
-      }}
-    >
-      <Button component={Link} to={`/scene/${scene.id}`} variant="text">
-        ← Workbench
-      </Button>
-      <Box component="h1" sx={{ m: 0, fontSize: 17, fontWeight: weight.strong }}>
-        Trials
-      </Box>
-      <Box sx={{ flex: '1 1 0', color: ink.secondary, minWidth: 0, overflow: 'hidden', textOverflow: 'ellipsis' }}>{scene.name}</Box>
-      <CommandIcon command={commands[0]} icon={<ArrowUUpLeft size={18} />} />
-      <CommandIcon command={commands[1]} icon={<ArrowUUpRight size={18} />} />
+    <SceneBar sceneId={scene.id} title="Trials" about={scene.name}>
       {isLarge ? (
         <Button variant="outlined" onClick={() => useTrials.setState({ large: [] })}>
           Back to the sheet
@@ -155,6 +118,6 @@ function Bar({ scene, trials, kept, columns, isLarge }: BarProps) {
           </Button>
         </>
       )}
-    </Box>
+    </SceneBar>
   )
 }

@@ -5,7 +5,6 @@ import { deleteState, keepState, putBackState, renameState } from '../storage/st
 import type { ShownTrial } from './sheet'
 import type { TrialDeeds } from './TrialCard'
 import { putAway, useTrials } from './trialsStore'
-import type { KeptTrial } from './useKept'
 
 /** Takes a trial into the open scene, as one step. Returns whether it was taken. */
 export function takeTrial({ words, change }: ShownTrial): boolean {
@@ -47,15 +46,14 @@ export function deedsOfVariants(take: (trial: ShownTrial) => void): TrialDeeds {
 
 /** What can be done with a kept state. @param take takes it over and leaves */
 export function deedsOfKept(take: (trial: ShownTrial) => void): TrialDeeds {
-  const idOf = (trial: ShownTrial) => (trial as KeptTrial).stateId
-  const remove = async (trial: ShownTrial): Promise<void> => {
-    const state = await deleteState(idOf(trial))
+  const remove = async ({ stateId = 0, words }: ShownTrial): Promise<void> => {
+    const state = await deleteState(stateId)
     const undo = (): void => attempt(putBackState(state), 'Undoing')
-    showNotice(`The state “${trial.words}” was deleted.`, { label: 'Undo', run: undo })
+    showNotice(`The state “${words}” was deleted.`, { label: 'Undo', run: undo })
   }
   return {
     take,
-    rename: (trial, name) => attempt(renameState(idOf(trial), name), 'Renaming'),
+    rename: ({ stateId = 0 }, name) => attempt(renameState(stateId, name), 'Renaming'),
     remove: (trial) => attempt(remove(trial), 'Deleting'),
     removing: 'Delete',
     more: (trial) => [asScene(trial)],

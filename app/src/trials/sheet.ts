@@ -18,6 +18,8 @@ interface Trial {
 /** A trial with the scene as it would be. */
 export interface ShownTrial extends Trial {
   readonly scene: Scene
+  /** Where it is stored, if it was kept. */
+  readonly stateId?: number
 }
 
 /** The words at the edges of a sheet of two axes. */

@@ -5,14 +5,8 @@ import { useOpenScene } from '../scene/openSceneContext'
 import { statesOf } from '../storage/states'
 import type { ShownTrial } from './sheet'
 
-/** A kept state of the open scene as a trial. */
-export interface KeptTrial extends ShownTrial {
-  /** Where it is stored. */
-  readonly stateId: number
-}
-
 /** The kept states of a scene, the last first; in every tab as they are stored. */
-export function useKept(scene: Scene): readonly KeptTrial[] {
+export function useKept(scene: Scene): readonly ShownTrial[] {
   const { pictures } = useOpenScene()
   const { id, photo } = scene
   const states = useLiveQuery(() => statesOf({ id, photo }), [id, photo])

@@ -18,6 +18,7 @@ import { useKeys } from '../../keys/listener'
 import { useBrush } from '../../scene/brush'
 import { keepNow } from '../../scene/keepNow'
 import { changeOwner, select, togglePanel, useScene } from '../../scene/sceneStore'
+import { zoomCommands } from '../../scene/zoomCommands'
 import type { MaskView } from '../../scene/viewState'
 import { removeEffect } from '../actions/removeEffect'
 import { removeGroup } from '../actions/groups'
@@ -31,7 +32,6 @@ import { saveMarks, saveRecipe } from '../../scene/saveRecipe'
 import { openRecipe } from '../actions/recipes'
 import type { Command } from '../../keys/commands'
 
-const ZOOM_STEP = 1.25
 const nextMaskView: Record<MaskView, MaskView> = { off: 'grey', grey: 'hatch', hatch: 'off' }
 
 /** All commands of the Workbench, with their shortcuts in force. */
@@ -59,10 +59,6 @@ interface CommandContext {
 
 function buildCommands({ canUndo, canRedo, selectedId, sceneId, goTo }: CommandContext): readonly Command[] {
   const { set, change, undo, redo } = useScene.getState()
-  const zoomBy = (factor: number): void => {
-    const { place, shownZoom } = useScene.getState()
-    set({ place: { ...place, zoom: Math.min(16, Math.max(0.02, shownZoom * factor)) } })
-  }
   const onSelected = (run: (owner: Owner) => void): Pick<Command, 'enabled' | 'run'> => ({
     enabled: selectedId !== undefined,
     run: () => {
@@ -76,18 +72,7 @@ function buildCommands({ canUndo, canRedo, selectedId, sceneId, goTo }: CommandC
   return [
     { id: 'undo', label: 'Undo', enabled: canUndo, repeats: true, run: undo },
     { id: 'redo', label: 'Redo', enabled: canRedo, repeats: true, run: redo },
-    {
-      id: 'fit',
-      label: 'See the whole photo',
-      run: () => set({ place: { ...useScene.getState().place, zoom: 'fit' } }),
-    },
-    {
-      id: 'one',
-      label: 'See it pixel for pixel (1:1)',
-      run: () => set({ place: { ...useScene.getState().place, zoom: 1 / window.devicePixelRatio } }),
-    },
-    { id: 'in', label: 'Zoom in', repeats: true, run: () => zoomBy(ZOOM_STEP) },
-    { id: 'out', label: 'Zoom out', repeats: true, run: () => zoomBy(1 / ZOOM_STEP) },
+    ...zoomCommands,
     { id: 'surround', label: 'Around the photo: mid-grey, dark, light', run: nextSurround },
     {
       id: 'split',
