@@ -59,13 +59,13 @@ export function TrialGrid({ trials, edges, deeds }: TrialGridProps) {
             <>
               <Box />
               {edges.columns.map((words) => (
-                <Edge key={words} words={words} />
+                <Edge key={words} words={words} stays={{ top: 0 }} />
               ))}
             </>
           )}
           {trials.map((trial, index) => (
             <Fragment key={trial.id}>
-              {edges && index % across === 0 && <Edge words={edges.rows[index / across] ?? ''} />}
+              {edges && index % across === 0 && <Edge words={edges.rows[index / across] ?? ''} stays={{ left: 0 }} />}
               <TrialCard
                 trial={trial}
                 width={width}
@@ -83,11 +83,27 @@ export function TrialGrid({ trials, edges, deeds }: TrialGridProps) {
   )
 }
 
+interface EdgeProps {
+  readonly words: string
+  /** Where it stays in sight. */
+  readonly stays: { readonly top?: number; readonly left?: number }
+}
+
 /** What all of a column, or of a row, have in common. */
-function Edge({ words }: { readonly words: string }) {
+function Edge({ words, stays }: EdgeProps) {
   return (
     <Box
-      sx={{ alignSelf: 'center', justifySelf: 'stretch', px: 2, py: 1, bgcolor: ink.paper, overflowWrap: 'anywhere', textAlign: 'center' }}
+      sx={{
+        position: 'sticky',
+        zIndex: 1,
+        ...stays,
+        alignSelf: 'center',
+        px: 2,
+        py: 1,
+        bgcolor: ink.paper,
+        overflowWrap: 'anywhere',
+        textAlign: 'center',
+      }}
     >
       {words}
     </Box>
