@@ -8,8 +8,9 @@ interface Filtered {
 }
 
 /** What Chromium makes of a picture by the primitives of an SVG filter, sRGB-encoded: interleaved RGBA bytes. */
-export function throughSvgFilter(page: Page, primitives: string, picture: Filtered): Promise<number[]> {
-  return page.evaluate(
+export async function throughSvgFilter(page: Page, primitives: string, picture: Filtered): Promise<Uint8Array> {
+  // As text: a list of numbers is looked at one by one on the way.
+  const filtered = await page.evaluate(
     ({ bytes, width, height, inside }) => {
       const region = `filterUnits="userSpaceOnUse" x="0" y="0" width="${width}" height="${height}"`
       const svg = new DOMParser().parseFromString(
@@ -22,12 +23,27 @@ export function throughSvgFilter(page: Page, primitives: string, picture: Filter
       document.body.append(svg.documentElement)
       const sheet = (): HTMLCanvasElement => Object.assign(document.createElement('canvas'), { width, height })
       const source = sheet()
-      if (bytes) source.getContext('2d')!.putImageData(new ImageData(Uint8ClampedArray.from(bytes), width, height), 0, 0)
+      if (bytes)
+        source.getContext('2d')!.putImageData(
+          new ImageData(
+            Uint8ClampedArray.from(atob(bytes), (c) => c.charCodeAt(0)),
+            width,
+            height,
+          ),
+          0,
+          0,
+        )
       const context = sheet().getContext('2d')!
       context.filter = 'url(#f)'
       context.drawImage(source, 0, 0)
-      return [...context.getImageData(0, 0, width, height).data]
+      return btoa(Array.from(context.getImageData(0, 0, width, height).data, (code) => String.fromCharCode(code)).join(''))
     },
-    { bytes: picture.bytes, width: picture.width, height: picture.height, inside: primitives },
+    {
+      bytes: picture.bytes && Buffer.from(picture.bytes).toString('base64'),
+      width: picture.width,
+      height: picture.height,
+      inside: primitives,
+    },
   )
+  return Buffer.from(filtered, 'base64')
 }

@@ -252,6 +252,7 @@ export class RenderPool {
   }
 
   dispose(): void {
+    this.results.close()
     this.lanes.forEach((lane) => lane.close())
   }
 

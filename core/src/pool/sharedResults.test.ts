@@ -1,5 +1,5 @@
 import type { Remote } from 'comlink'
-import { describe, expect, it } from 'vitest'
+import { describe, expect, it, vi } from 'vitest'
 import { HEAD, PAGE, StoreIndex, type StoreMemory } from '../graph/storeMemory'
 import type { RenderWorker } from './renderWorker'
 import { SharedResults } from './sharedResults'
@@ -40,6 +40,21 @@ describe('results that threads share', () => {
     expect(new StoreIndex(one.given[1]!.memory.index).head[HEAD.lock]).toBe(0)
     results.fitTo(100)
     expect(one.given.length).toBe(2)
+  })
+
+  it('once all threads are gone nothing waits: a process ends with its work', async () => {
+    vi.useFakeTimers()
+    try {
+      const results = new SharedResults(budget, 2)
+      const [one, other] = [await results.give(worker().worker), await results.give(worker().worker)]
+      results.forget(one)
+      expect(vi.getTimerCount()).toBe(1)
+      results.close()
+      results.forget(other)
+      expect(vi.getTimerCount()).toBe(0)
+    } finally {
+      vi.useRealTimers()
+    }
   })
 
   it('what threads keep besides is less for each the more there are', async () => {

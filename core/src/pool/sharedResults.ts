@@ -24,6 +24,8 @@ export class SharedResults {
   private share = 1
   private pixels = 0
   private lastLane = -1
+  private closed = false
+  private readonly moments = new Set<ReturnType<typeof setTimeout>>()
   private readonly workers = new Map<number, Remote<RenderWorker>>()
 
   constructor(
@@ -47,12 +49,23 @@ export class SharedResults {
   /** Gives back what a thread that has ended was computing. */
   forget(lane: number): void {
     this.workers.delete(lane)
+    if (this.closed) return
     const { store } = this
     const giveBack = (): void => {
       if (store?.forgetLane(lane) === false && store === this.store) this.begin()
     }
     giveBack()
-    setTimeout(giveBack, MOMENT)
+    const moment = setTimeout(() => {
+      this.moments.delete(moment)
+      giveBack()
+    }, MOMENT)
+    this.moments.add(moment)
+  }
+
+  /** No thread is left: nothing need be given back, and a process may end at once. */
+  close(): void {
+    this.closed = true
+    this.moments.forEach((moment) => clearTimeout(moment))
   }
 
   /** Keeps half as much from now on. @returns whether that is possible */
