@@ -50,7 +50,7 @@ export {
   type Where,
 } from './model/look'
 export { groundworkFor, marksFor, parseMarks, type MarksFile } from './model/marksFile'
-export { parseRecipe, picturesOfStack, stackFor, stackWithout, type Recipe } from './model/recipe'
+export { layRecipe, parseRecipe, picturesOfStack, recipeFrom, stackFor, stackWithout, type Recipe } from './model/recipe'
 export { checkedAfter, checkedScene, Refusal, type ChangedPath, type CheckedScene } from './model/checked'
 export { mend, type Mended } from './model/mend'
 export { listLimit, rolesOf } from './model/roles'

@@ -1,24 +1,10 @@
-import { documentVersion, type DepthPicture, type MarksFile, type Recipe, type Scene } from '@welkinar/core'
+import { documentVersion, recipeFrom, type DepthPicture, type MarksFile, type Scene } from '@welkinar/core'
 import { safeFileName, saveFile } from '../common/files'
 import { useScene } from './sceneStore'
 
 /** Ending of recipe files. */
 const ENDING = '.recipe.json'
 const MARKS_ENDING = '.marks.json'
-
-function recipeOf(scene: Scene): Recipe {
-  const { width, height } = scene.photo
-  return {
-    format: 'welkinar-recipe',
-    ...documentVersion,
-    name: scene.name,
-    madeFor: { width, height },
-    effects: scene.effects,
-    groups: scene.groups,
-    pinned: scene.pinned,
-    amount: scene.amount,
-  }
-}
 
 function marksOf({ photo, marks, groundwork, depth }: Scene): MarksFile {
   const { width, height } = photo
@@ -39,7 +25,7 @@ function depthFileOf({ picture, ...rest }: DepthPicture): MarksFile['depth'] {
 
 /** Saves the effects of the open scene as a file, without the photo. */
 export function saveRecipe(): void {
-  save(recipeOf, ENDING)
+  save((scene) => recipeFrom(scene, { name: scene.name }), ENDING)
 }
 
 /** Saves what belongs to the photo of the open scene as a file: its marks, its groundwork, its depth. The command line takes it beside the recipe. */

@@ -19,6 +19,9 @@ const recipe = () => ({
   groups: [],
   pinned: [],
   amount: 100,
+  anchors: [],
+  groundwork: null,
+  tags: [],
   effects: [structuredClone(newEffect(madeFor, { kind: 'rain', id: 'a' }))],
 })
 

@@ -13,8 +13,10 @@ import {
   groundworkFor,
   inColourId,
   intersect,
+  layRecipe,
   marksFor,
   nameOfEffect,
+  noGroundwork,
   noMarks,
   notRead,
   parseMarks,
@@ -31,6 +33,7 @@ import {
   type PictureReference,
   type PictureSource,
   type Rect,
+  type SceneMarks,
 } from '@welkinar/core'
 import { priorities, RenderProblem, type Opened, type RenderPool } from '@welkinar/core/pool'
 import { createNodePool } from '../nodePool'
@@ -102,7 +105,11 @@ export async function renderPicture(task: RenderTask, input: TaskInput, pool: Re
     const missing = await openPictures(pictures, dirname(task.recipe), pool, say)
     const unmarked: PictureSource = { photo, amount: recipe.amount, ...stackWithout(stack, missing) }
     if (task.marks !== undefined) held.push(DEPTH)
-    const source = { ...unmarked, ...(await readMarks(task, pool, unmarked)) }
+    const marked = await readMarks(task, pool, photo, usesReading(unmarked) || recipe.anchors.length > 0)
+    const laid = layRecipe(recipe, photo, marked.marks)
+    laid.unplaced.forEach((words) => say(`${words} It stays where the recipe has it.`))
+    const groundwork = { ...noGroundwork, ...laid.groundwork }
+    const source: PictureSource = { ...unmarked, groundwork, ...stackWithout(laid.stack, missing), ...marked }
     const rect = rectFor(task.region, grid, source)
     const exif = exifFor(exifOf(bytes), rect, task.place === 'keep', task.colours)
     const leftOut = exifProblem(task.format, exif)
@@ -175,11 +182,15 @@ async function openPictures(
 }
 
 /** Marks, groundwork and depth of the photo, if a file with them is given. */
-async function readMarks({ marks: path, reading }: RenderTask, pool: RenderPool, unmarked: PictureSource): Promise<Partial<PictureSource>> {
-  const { photo } = unmarked
+async function readMarks(
+  { marks: path, reading }: RenderTask,
+  pool: RenderPool,
+  photo: PictureSource['photo'],
+  usesReading: boolean,
+): Promise<Partial<PictureSource> & { readonly marks: SceneMarks }> {
   // Without marks it goes by what the photo shows, as a new scene does, if that changes anything.
   if (path === undefined)
-    return { marks: { ...noMarks, reading: reading === 'yes' && usesReading(unmarked) ? await pool.readPhoto(photo.id) : notRead } }
+    return { marks: { ...noMarks, reading: reading === 'yes' && usesReading ? await pool.readPhoto(photo.id) : notRead } }
   const file = parseMarks(await readTextInput(path), basename(path))
   const marks = marksFor(file, photo)
   const groundwork = groundworkFor(file, photo)

@@ -1,14 +1,12 @@
 import {
-  documentVersion,
   nameOfEffect,
   parseRecipe,
   picturesOfStack,
-  pinnedStatesOf,
+  recipeFrom,
   stackFor,
   stackWithout,
   wearLook,
   type Effect,
-  type Recipe,
   type Stack,
   type Where,
 } from '@welkinar/core'
@@ -25,18 +23,7 @@ const SETTING = 'copied look'
 export function copyLook(effect: Effect): void {
   const scene = useScene.getState().history?.scene
   if (!scene) return
-  const { width, height } = scene.photo
-  const recipe: Recipe = {
-    format: 'welkinar-recipe',
-    ...documentVersion,
-    name: nameOfEffect(effect),
-    madeFor: { width, height },
-    effects: [{ ...effect, group: null }],
-    groups: [],
-    amount: 100,
-    // Those that its masks read, and those that these read in turn.
-    pinned: pinnedStatesOf(effect, scene.pinned),
-  }
+  const recipe = recipeFrom(scene, { name: nameOfEffect(effect), effects: [effect.id] })
   database.settings
     .put({ name: SETTING, value: JSON.stringify(recipe) })
     .then(() => showNotice(`The look of ${nameOfEffect(effect)} was copied.`))
