@@ -15,6 +15,7 @@ export const router = createBrowserRouter([
         children: [
           { index: true, lazy: async () => ({ Component: (await import('./workbench/WorkbenchPage')).WorkbenchPage }) },
           { path: 'trials', lazy: async () => ({ Component: (await import('./trials/TrialsPage')).TrialsPage }) },
+          { path: 'recipes', lazy: async () => ({ Component: (await import('./recipes/RecipesPage')).RecipesPage }) },
           { path: 'export', lazy: async () => ({ Component: (await import('./export/ExportPage')).ExportPage }) },
           {
             path: 'field/:effectId',
@@ -22,6 +23,7 @@ export const router = createBrowserRouter([
           },
         ],
       },
+      { path: '/recipes', lazy: async () => ({ Component: (await import('./recipes/LatestRecipes')).LatestRecipes }) },
       { path: '*', element: <ErrorPage message="There is no page at this address." /> },
     ],
   },

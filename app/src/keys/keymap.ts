@@ -11,6 +11,7 @@ const usual: Readonly<Record<string, readonly string[]>> = {
   keys: ['?'],
   export: ['mod+e'],
   trials: ['shift+t'],
+  recipes: ['shift+r'],
   'keep-state': ['c'],
   'trial-next': ['right'],
   'trial-before': ['left'],

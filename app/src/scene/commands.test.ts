@@ -17,6 +17,7 @@ import {
   type Effect,
   type MaskListRef,
   type Scene,
+  recipeFrom,
 } from '@welkinar/core'
 import fc from 'fast-check'
 import { beforeEach, describe, expect, it } from 'vitest'
@@ -28,7 +29,7 @@ import { groupEffect, joinGroup, removeGroup, ungroup } from '../workbench/actio
 import { insertEffect, moveEffect, stepEffect } from '../workbench/actions/moveEffect'
 import { removeEffect } from '../workbench/actions/removeEffect'
 import { setMode } from '../workbench/actions/mixModes'
-import { layStack } from '../workbench/actions/recipes'
+import { asItIs, laidOn } from '../workbench/actions/recipes'
 import { reflect } from '../workbench/actions/reflect'
 import { addRegion, changeRegion, removeRegion } from '../workbench/actions/regions'
 import { addMask, maskActions } from '../workbench/actions/maskActions'
@@ -180,8 +181,10 @@ const commands: Readonly<Record<string, (from: (index: number) => number, value:
       wearStack(effect, { effects: [{ ...look, group: null }], groups: [], pinned: scene().pinned })
     }),
   recipe: (from) => {
-    const { effects, groups, pinned } = scene()
-    if (from(0) < 0.4) layStack('R', { effects, groups, pinned })
+    const laying = of(['in place', 'over', 'under'] as const, from(1))
+    const recipe = recipeFrom(scene(), { name: 'R', withPhoto: from(2) < 0.5 })
+    const choice = { ...asItIs, laying, strength: Math.round(100 * from(2)) }
+    if (from(0) < 0.4) change('R', laidOn(scene(), recipe, choice, [], () => crypto.randomUUID()).change)
   },
   mark: (from, value) => {
     const light = { id: crypto.randomUUID(), name: 'L', x: value, y: 10, colour: '#ffffff', strength: 100, radius: 10 }

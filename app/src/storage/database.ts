@@ -51,6 +51,14 @@ export interface StoredState {
   document: unknown
 }
 
+/** A recipe of the person's own. `document` is validated when it is read, never trusted. */
+export interface StoredRecipe {
+  id?: number
+  /** Where it stands among the others: less is before. */
+  order: number
+  document: unknown
+}
+
 /** One step that can be undone. */
 export interface HistoryEntry {
   sceneId: string
@@ -67,6 +75,7 @@ class WelkinarDatabase extends Dexie {
   settings!: Table<{ name: string; value: unknown }, string>
   setAside!: EntityTable<SetAside, 'id'>
   states!: EntityTable<StoredState, 'id'>
+  recipes!: EntityTable<StoredRecipe, 'id'>
 
   constructor(options: DexieOptions) {
     super('welkinar', options)
@@ -83,6 +92,7 @@ class WelkinarDatabase extends Dexie {
         }
       })
     this.version(3).stores({ states: '++id, sceneId' })
+    this.version(4).stores({ recipes: '++id, order' })
   }
 }
 

@@ -2,9 +2,10 @@ import Box from '@mui/material/Box'
 import Button from '@mui/material/Button'
 import ButtonBase from '@mui/material/ButtonBase'
 import { frameOfSource, framedGraph } from '@welkinar/core'
-import { memo, useEffect, useMemo, useRef, useState, type KeyboardEvent } from 'react'
+import { memo, useMemo, type KeyboardEvent } from 'react'
 import { ActionMenu, type Action } from '../common/ActionMenu'
 import { NameInput } from '../common/NameInput'
+import { useSeen } from '../common/useSeen'
 import { ink } from '../theme'
 import { LookPicture } from '../workbench/pictures/LookPicture'
 import type { ShownTrial } from './sheet'
@@ -116,18 +117,3 @@ export const TrialCard = memo(
     one.isCaptioned === other.isCaptioned &&
     one.deeds === other.deeds,
 )
-
-/** Whether an element was in sight once: pictures that nobody has looked at are not computed. */
-function useSeen(): [React.RefObject<HTMLDivElement | null>, boolean] {
-  const element = useRef<HTMLDivElement>(null)
-  const [seen, setSeen] = useState(false)
-  useEffect(() => {
-    if (!element.current) return
-    const observer = new IntersectionObserver((entries) => entries.some(({ isIntersecting }) => isIntersecting) && setSeen(true), {
-      rootMargin: '200px',
-    })
-    observer.observe(element.current)
-    return () => observer.disconnect()
-  }, [])
-  return [element, seen]
-}

@@ -64,7 +64,7 @@ function withNewMaskIds(where: Where): Where {
 }
 
 /** The stack with the pictures that it reads in the threads; those that this browser does not have are left out, and it is said. */
-export async function adoptPictures(scene: OpenScene, stack: Stack): Promise<Stack> {
+async function adoptPictures(scene: OpenScene, stack: Stack): Promise<Stack> {
   const gone = await scene.pictures.holdPictures(picturesOfStack(stack))
   if (gone.length > 0)
     showNotice('A picture that one of the masks reads is not in this browser; that mask is left out until you choose one.')

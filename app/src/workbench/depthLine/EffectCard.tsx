@@ -6,6 +6,7 @@ import { memo, useEffect, useRef, type KeyboardEvent } from 'react'
 import { ActionMenu, type Action } from '../../common/ActionMenu'
 import { changeEffect, select as selectOwner, useScene } from '../../scene/sceneStore'
 import { ink } from '../../theme'
+import { keepAsRecipe } from '../actions/recipes'
 import { copyLook, pasteLook } from '../actions/copyLook'
 import { hasSameLook, LookPicture } from '../pictures/LookPicture'
 import { reflect } from '../actions/reflect'
@@ -120,6 +121,7 @@ function effectActions(effect: Effect): readonly Action[] {
     { label: 'Duplicate', run: () => duplicate(effect) },
     ...(definitionOf(effect.kind).madeFromEffect ? [] : [{ label: 'Reflect in the water', run: () => reflect(effect, scene) }]),
     { label: 'Copy look', run: () => copyLook(effect) },
+    { label: 'Make a recipe of it', run: () => keepAsRecipe({ name: nameOfEffect(effect), effects: [effect.id] }) },
     { label: 'Paste look', run: () => pasteLook(effect) },
     ...(effect.group === null ? [{ label: 'Group', run: () => groupEffect(effect, false) }] : []),
     ...(effect.group === null && beneath && beneath.group === null && beneath.place === effect.place

@@ -6,6 +6,7 @@ import { ActionMenu } from '../../common/ActionMenu'
 import { changeOwner, select, useScene } from '../../scene/sceneStore'
 import { ink, weight } from '../../theme'
 import { removeGroup, ungroup } from '../actions/groups'
+import { keepGroupAsRecipe } from '../actions/recipes'
 
 /** What stands beside the name in its line, and about how wide a letter is, px; a long name is cut. */
 const BESIDE_NAME = 116
@@ -76,6 +77,7 @@ export function GroupBracket({ group, children }: { readonly group: Group; reado
               label: group.on ? 'Switch off' : 'Switch on',
               run: () => changeOwner(group.id, 'Switch group', (one) => void (one.on = !one.on)),
             },
+            { label: 'Make a recipe of it', run: () => keepGroupAsRecipe(group) },
             { label: 'Ungroup', run: () => ungroup(group.id) },
             { label: 'Remove with its effects', run: () => removeGroup(group.id) },
           ]}

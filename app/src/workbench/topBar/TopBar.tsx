@@ -41,6 +41,7 @@ export const TopBar = memo(function TopBar({ commands }: TopBarProps) {
   ])
   const listHint = useHint('All commands', 'commands')
   const trialsHint = useHint('Variants of the picture, side by side', 'trials')
+  const recipesHint = useHint('Weather, light and finish together, on this photo', 'recipes')
   const command = (id: string) => commands.find((one) => one.id === id)
   const sceneId = useScene((state) => state.history?.scene.id)
   return (
@@ -81,6 +82,11 @@ export const TopBar = memo(function TopBar({ commands }: TopBarProps) {
         <IconButton aria-label="All commands" onClick={() => setListOpen(true)} sx={{ color: ink.ink, borderRadius: '3px' }}>
           <ListMagnifyingGlass size={18} />
         </IconButton>
+      </Tooltip>
+      <Tooltip describeChild title={recipesHint}>
+        <Button component={Link} to={`/scene/${sceneId}/recipes`} variant="outlined" sx={{ flex: 'none' }}>
+          Recipes
+        </Button>
       </Tooltip>
       <Tooltip describeChild title={trialsHint}>
         <Button component={Link} to={`/scene/${sceneId}/trials`} variant="outlined" sx={{ flex: 'none' }}>

@@ -29,7 +29,7 @@ import { neighbourMode, setMode } from '../actions/mixModes'
 import { reflect } from '../actions/reflect'
 import { compareWithNow } from '../view/CompareWith'
 import { saveMarks, saveRecipe } from '../../scene/saveRecipe'
-import { openRecipe } from '../actions/recipes'
+import { keepAsRecipe, openRecipe } from '../actions/recipes'
 import type { Command } from '../../keys/commands'
 
 const nextMaskView: Record<MaskView, MaskView> = { off: 'grey', grey: 'hatch', hatch: 'off' }
@@ -207,6 +207,15 @@ function buildCommands({ canUndo, canRedo, selectedId, sceneId, goTo }: CommandC
       },
     },
     { id: 'trials', label: 'Trials: variants side by side', run: () => sceneId && goTo(`/scene/${sceneId}/trials`) },
+    { id: 'recipes', label: 'Recipes: on this photo', run: () => sceneId && goTo(`/scene/${sceneId}/recipes`) },
+    {
+      id: 'make-recipe',
+      label: 'Make a recipe of this picture',
+      run: () => {
+        const { history } = useScene.getState()
+        if (history) keepAsRecipe({ name: history.scene.name }, () => goTo(`/scene/${history.scene.id}/recipes`))
+      },
+    },
     { id: 'shelf', label: 'Back to the Shelf', run: () => goTo('/') },
     ...offers.map(({ kind, label, look, name }) => ({
       id: `add ${kind} ${look}`,
