@@ -1,4 +1,4 @@
-// npm run docs: writes the tables of controls in docs/formats.md from the schemas (npm test says when they are not fresh), and the picture of all starting looks, docs/looks.jpg.
+// npm run docs: writes the tables of controls in docs/formats.md from the schemas (npm test says when they are not fresh), and the pictures of all starting looks and all built-in recipes, docs/looks.jpg and docs/recipes.jpg.
 import { installPackages, mustRun } from './lib.mjs'
 
 installPackages()

@@ -1,5 +1,5 @@
 import { fileURLToPath } from 'node:url'
-import sharp, { type OverlayOptions } from 'sharp'
+import sharp from 'sharp'
 import { newEffect } from '../src/effects/newEffect'
 import { effectDefinitions, type EffectKind } from '../src/effects/registry'
 import type { Kernels } from '../src/graph/operation'
@@ -7,6 +7,7 @@ import { noMarks } from '../src/model/marks'
 import type { PhotoData } from '../src/photo/photoData'
 import { readPhoto } from '../src/reading/readPhoto'
 import { sceneGraph } from '../src/render/sceneGraph'
+import { contactSheet, type SheetCell } from './contactSheet'
 import { evaluatorFor, photoFrom, renderAll } from './pictures'
 
 /** The sample photo that each kind is meant for; the others are shown on the quay. */
@@ -24,7 +25,7 @@ const laid: Record<string, string> = {
   'cut-out-of-white': drawing('#fff', '#a33225', 26),
 }
 
-const [WIDTH, LABEL, COLUMNS, READ_AT] = [360, 18, 5, 1500]
+const [WIDTH, COLUMNS, READ_AT] = [360, 5, 1500]
 
 /** Every starting look on a sample photo with nothing marked, as one JPEG file. @param photos folder of the sample photos */
 export async function lookSheet(kernels: Kernels, photos: URL): Promise<Buffer> {
@@ -41,9 +42,8 @@ export async function lookSheet(kernels: Kernels, photos: URL): Promise<Buffer> 
   const looks = effectDefinitions.flatMap(({ kind, label, startingLooks }) =>
     startingLooks.map(({ id, name }) => ({ kind, label, look: id, name })),
   )
-  const height = Math.round((WIDTH * 2) / 3)
-  const parts: OverlayOptions[] = []
-  for (const [i, { kind, label, look, name }] of looks.entries()) {
+  const cells: SheetCell[] = []
+  for (const { kind, label, look, name } of looks) {
     const photo = await open(photoOf[kind] ?? 'ferry-quay')
     const marks = { ...noMarks, reading: readPhoto(kernels, photo) }
     const effect = newEffect(photo, { kind, look, id: look, marks })
@@ -60,17 +60,9 @@ export async function lookSheet(kernels: Kernels, photos: URL): Promise<Buffer> 
     }
     const graph = sceneGraph({ photo, effects, marks })
     const shown = renderAll(evaluatorFor(kernels, photo, ...pictures), graph, photo, WIDTH / photo.width)
-    const raw = { width: shown.width, height: shown.height, channels: 4 as const }
-    const [left, top] = [(i % COLUMNS) * WIDTH, Math.floor(i / COLUMNS) * (height + LABEL)]
-    const words = `<svg width="${WIDTH}" height="${LABEL}"><text x="4" y="13" font-family="sans-serif" font-size="12" fill="#fff">${label}: ${name}</text></svg>`
-    const picture = await sharp(Buffer.from(shown.pixels), { raw }).removeAlpha().resize(WIDTH, height, { fit: 'cover' }).png().toBuffer()
-    parts.push({ input: picture, left, top: top + LABEL }, { input: Buffer.from(words), left, top })
+    cells.push({ words: `${label}: ${name}`, ...shown })
   }
-  const size = { width: COLUMNS * WIDTH, height: Math.ceil(looks.length / COLUMNS) * (height + LABEL) }
-  return sharp({ create: { ...size, channels: 3, background: '#222222' } })
-    .composite(parts)
-    .jpeg({ quality: 78 })
-    .toBuffer()
+  return contactSheet(cells, COLUMNS, WIDTH)
 }
 
 /** Some dots of a colour on another one. */

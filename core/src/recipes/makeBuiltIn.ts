@@ -42,6 +42,9 @@ function made({ kind, look, amount = 100, where }: BuiltInEffect, id: string, { 
   return effect
 }
 
+/** Part of the width. */
+const SKY_FEATHER = 0.008
+
 function maskFor(where: BuiltInWhere, photo: Size): Mask {
   const kinds = {
     sky: 'sky',
@@ -54,5 +57,7 @@ function maskFor(where: BuiltInWhere, photo: Size): Mask {
   } as const
   const mask = newMask(photo, { kind: kinds[where], id: where, join: 'keep', marks: noMarks })
   if (mask.kind === 'luminosity' && (where === 'darks' || where === 'mids' || where === 'brights')) mask.curve = where
-  return { ...mask, invert: where === 'not sky' || where === 'near' }
+  // Where a sky ends is not sure to the pixel.
+  const feather = kinds[where] === 'sky' ? SKY_FEATHER * photo.width : 0
+  return { ...mask, feather, invert: where === 'not sky' || where === 'near' }
 }

@@ -1,16 +1,17 @@
 import { createHash } from 'node:crypto'
 import { existsSync } from 'node:fs'
 import { mkdir, readFile } from 'node:fs/promises'
-import { basename, dirname, extname, join, relative, resolve, sep } from 'node:path'
-import { parseRecipe, picturesOfStack, UserProblem } from '@welkinar/core'
+import { basename, extname, join, relative, resolve, sep } from 'node:path'
+import { UserProblem } from '@welkinar/core'
 import type { RenderPool } from '@welkinar/core/pool'
 import { glob, isDynamicPattern } from 'tinyglobby'
 import { version } from '../../package.json'
 import { kernelsPath } from '../modulePaths'
 import { CallProblem } from './callProblem'
-import { readInput, readTextInput } from './inputFile'
+import { readInput } from './inputFile'
 import { Journal } from './journal'
 import { clearLeftovers, OutputFile } from './outputFile'
+import { readRecipe, type RecipeInput } from './recipeInput'
 import { poolFor, renderPicture } from './renderFile'
 import type { RenderTask } from './renderOptions'
 
@@ -42,7 +43,7 @@ const JOURNAL = 'run.jsonl'
  * @throws CallProblem if there is nothing to do; UserProblem with the number of those that failed
  */
 export async function renderBatch(task: BatchTask): Promise<void> {
-  const recipe = await readTextInput(task.recipe)
+  const recipe = await readRecipe(task.recipe)
   const shared = await keyOfRun(task, recipe)
   await mkdir(task.out, { recursive: true }).catch((error: NodeJS.ErrnoException) => {
     throw new CallProblem(`“${task.out}” cannot be made: ${error.code === 'EEXIST' ? 'it is a file' : error.code}.`)
@@ -79,7 +80,7 @@ interface OneFile {
   readonly output: BatchTask['outputs'][number]
   readonly photo: string
   readonly out: string
-  readonly recipe: string
+  readonly recipe: RecipeInput
   /** Stands for all that the files of a run have in common. */
   readonly shared: string
   readonly journal: Journal
@@ -161,12 +162,10 @@ function namesFor(photos: readonly string[], task: BatchTask, journal: Journal):
   return names
 }
 
-/** Stands for recipe, its pictures, options and the version of what computes. @throws UserProblem if the recipe cannot be read */
-async function keyOfRun({ recipe: path, scale, quality, colours, place, reading, reduce }: BatchTask, text: string): Promise<string> {
-  const { effects, groups, pinned } = parseRecipe(text, basename(path))
-  const pictures = picturesOfStack({ effects, groups, pinned }).map(({ fileName }) => sha256Of(join(dirname(path), basename(fileName))))
+/** Stands for recipe, its pictures, options and the version of what computes. */
+async function keyOfRun({ scale, quality, colours, place, reading, reduce }: BatchTask, recipe: RecipeInput): Promise<string> {
   const options = { scale, quality, colours, place, reading, reduce, version }
-  return sha256(JSON.stringify([text, await Promise.all(pictures), options, await sha256Of(kernelsPath())]))
+  return sha256(JSON.stringify([await recipe.key(), options, await sha256Of(kernelsPath())]))
 }
 
 function sha256(bytes: Uint8Array | string): string {

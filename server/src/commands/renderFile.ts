@@ -1,5 +1,4 @@
 import { createHash } from 'node:crypto'
-import { readFile } from 'node:fs/promises'
 import { basename, dirname, join } from 'node:path'
 import {
   effectOfNode,
@@ -20,13 +19,10 @@ import {
   noMarks,
   notRead,
   parseMarks,
-  parseRecipe,
   picturesOfStack,
   regionOnGrid,
-  stackFor,
   stackWithout,
   UserProblem,
-  usesReading,
   wideId,
   workingSpaceOf,
   type Grid,
@@ -39,6 +35,7 @@ import { priorities, RenderProblem, type Opened, type RenderPool } from '@welkin
 import { createNodePool } from '../nodePool'
 import { readInput, readTextInput } from './inputFile'
 import { OutputFile } from './outputFile'
+import { readRecipe, type RecipeInput } from './recipeInput'
 import type { RenderTask } from './renderOptions'
 
 const TILE = 512
@@ -60,9 +57,8 @@ export async function renderFile(task: RenderTask): Promise<void> {
   const say = (notice: string): void => console.error(notice)
   try {
     // What cannot be read is found before threads begin.
-    const recipe = await readTextInput(task.recipe)
+    const recipe = await readRecipe(task.recipe)
     const bytes = await readInput(task.photo)
-    parseRecipe(recipe, basename(task.recipe))
     const pool = await poolFor(task)
     try {
       await file.finish(await renderPicture(task, { recipe, bytes }, pool, say))
@@ -82,13 +78,12 @@ export function poolFor({ threads, memory }: Pick<RenderTask, 'threads' | 'memor
 
 /** What a task reads. */
 interface TaskInput {
-  readonly recipe: string
+  readonly recipe: RecipeInput
   readonly bytes: Uint8Array
 }
 
 /** The file of a task, in memory. The pool holds nothing of it afterwards. @param say hears what the person ought to know */
 export async function renderPicture(task: RenderTask, input: TaskInput, pool: RenderPool, say: (notice: string) => void): Promise<Blob> {
-  const recipe = parseRecipe(input.recipe, basename(task.recipe))
   const { bytes } = input
   const held: string[] = []
   try {
@@ -99,17 +94,16 @@ export async function renderPicture(task: RenderTask, input: TaskInput, pool: Re
     const { width, height } = photo
     report(task, { step: 'opened', width, height })
     const grid = gridAt(photo, task.scale)
-    const stack = stackFor(recipe, photo)
-    const pictures = picturesOfStack(stack)
-    held.push(...pictures.map(({ id }) => id))
-    const missing = await openPictures(pictures, dirname(task.recipe), pool, say)
-    const unmarked: PictureSource = { photo, amount: recipe.amount, ...stackWithout(stack, missing) }
     if (task.marks !== undefined) held.push(DEPTH)
-    const marked = await readMarks(task, pool, photo, usesReading(unmarked) || recipe.anchors.length > 0)
+    const marked = await readMarks(task, pool, photo, input.recipe)
+    const recipe = input.recipe.on(photo, marked.marks)
+    const pictures = picturesOfStack(recipe)
+    held.push(...pictures.map(({ id }) => id))
+    const missing = await openPictures(pictures, input.recipe, pool, say)
     const laid = layRecipe(recipe, photo, marked.marks)
     laid.unplaced.forEach((words) => say(`${words} It stays where the recipe has it.`))
     const groundwork = { ...noGroundwork, ...laid.groundwork }
-    const source: PictureSource = { ...unmarked, groundwork, ...stackWithout(laid.stack, missing), ...marked }
+    const source: PictureSource = { photo, amount: recipe.amount, groundwork, ...stackWithout(laid.stack, missing), ...marked }
     const rect = rectFor(task.region, grid, source)
     const exif = exifFor(exifOf(bytes), rect, task.place === 'keep', task.colours)
     const leftOut = exifProblem(task.format, exif)
@@ -164,13 +158,14 @@ async function openInItsColours(
 /** Opens the pictures that a recipe reads, which lie beside it. Returns the ids of those that are not there, or are others; it is said which. */
 async function openPictures(
   pictures: readonly PictureReference[],
-  folder: string,
+  recipe: RecipeInput,
   pool: RenderPool,
   say: (notice: string) => void,
 ): Promise<string[]> {
   const missing: string[] = []
-  for (const { id, fileName } of pictures) {
-    const bytes = await readFile(join(folder, basename(fileName))).catch(() => undefined)
+  for (const reference of pictures) {
+    const { id, fileName } = reference
+    const bytes = await recipe.picture(reference)
     const isIt = bytes && createHash('sha256').update(bytes).digest('hex') === fileIdOf(id)
     const opened = isIt ? await pool.openPhoto(id, bytes, fileName, true) : undefined
     if (opened && 'photo' in opened) continue
@@ -186,11 +181,11 @@ async function readMarks(
   { marks: path, reading }: RenderTask,
   pool: RenderPool,
   photo: PictureSource['photo'],
-  usesReading: boolean,
+  recipe: RecipeInput,
 ): Promise<Partial<PictureSource> & { readonly marks: SceneMarks }> {
   // Without marks it goes by what the photo shows, as a new scene does, if that changes anything.
   if (path === undefined)
-    return { marks: { ...noMarks, reading: reading === 'yes' && usesReading ? await pool.readPhoto(photo.id) : notRead } }
+    return { marks: { ...noMarks, reading: reading === 'yes' && recipe.usesReading(photo) ? await pool.readPhoto(photo.id) : notRead } }
   const file = parseMarks(await readTextInput(path), basename(path))
   const marks = marksFor(file, photo)
   const groundwork = groundworkFor(file, photo)

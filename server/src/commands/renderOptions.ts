@@ -45,7 +45,10 @@ export function withRenderOptions(command: Command): Command {
   return withSharedOptions(
     command
       .requiredOption('--photo <file>', 'photo that the recipe is laid on')
-      .requiredOption('--recipe <file>', 'recipe, as the Workbench saves it; pictures that it reads lie beside it')
+      .requiredOption(
+        '--recipe <file>',
+        'recipe, as the Workbench saves it (pictures that it reads lie beside it), or a built-in one: built-in:last-light',
+      )
       .requiredOption('--out <file>', `file to write; its ending says the format: ${endings}`)
       .option('--marks <file>', 'marks and groundwork, as the Workbench saves them; without them the photo is read')
       .option('--region <x,y,width,height>', 'part of the photo, photo px', readRegion),
@@ -57,7 +60,10 @@ export function withBatchOptions(command: Command): Command {
   return withSharedOptions(
     command
       .requiredOption('--photos <files...>', 'photos, or patterns of their names such as "in/*.jpg"')
-      .requiredOption('--recipe <file>', 'recipe, as the Workbench saves it; pictures that it reads lie beside it')
+      .requiredOption(
+        '--recipe <file>',
+        'recipe, as the Workbench saves it (pictures that it reads lie beside it), or a built-in one: built-in:last-light',
+      )
       .requiredOption('--out <folder>', 'folder to write to; it keeps a list of what was made in run.jsonl')
       .option('--formats <endings>', 'endings of the files that are made of each photo, separated by commas', 'png')
       .option('--json', 'give the report as JSON', false),

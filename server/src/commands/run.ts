@@ -3,6 +3,7 @@ import { Command, CommanderError } from 'commander'
 import { version } from '../../package.json'
 import { renderBatch } from './batch'
 import { CallProblem } from './callProblem'
+import { listRecipes } from './recipeInput'
 import { renderFile } from './renderFile'
 import { batchOf, taskOf, withBatchOptions, withRenderOptions } from './renderOptions'
 
@@ -34,6 +35,9 @@ function program(): Command {
   withBatchOptions(quiet(whole.command('batch')))
     .description('Lays a recipe on many photos; what was made before and is unchanged is not made again.')
     .action((options: Parameters<typeof batchOf>[0]) => renderBatch(batchOf(options)))
+  quiet(whole.command('recipes'))
+    .description('Lists the built-in recipes.')
+    .action(() => console.log(listRecipes()))
   return whole
 }
 
