@@ -1,12 +1,12 @@
 import { execFile, spawn } from 'node:child_process'
 import { createHash } from 'node:crypto'
 import { once } from 'node:events'
-import { mkdtemp, readdir, readFile, rm, writeFile } from 'node:fs/promises'
+import { mkdir, mkdtemp, readdir, readFile, rm, writeFile } from 'node:fs/promises'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { fileURLToPath } from 'node:url'
 import { promisify } from 'node:util'
-import { cutOutId, inColourId, newEffect, type Effect } from '@welkinar/core'
+import { builtInRecipes, cutOutId, inColourId, newEffect, parseRecipe, writeBundle, type Effect } from '@welkinar/core'
 import sharp from 'sharp'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { everyNth } from '../../core/test-support/sampled'
@@ -176,12 +176,51 @@ describe('the command line', () => {
     const at = (picture: Buffer, x: number): number[] => [...picture.subarray(3 * (210 * width + x), 3 * (210 * width + x) + 3)]
     expect(at(over, 240)).toEqual(at(photo, 240))
     expect(at(over, 400)).toEqual([255, 255, 255])
+    // In a file of recipes it lies beside nothing.
+    const recipe = parseRecipe(recipeOf([overlay]), 'overlay.json')
+    const bundle = writeBundle({ recipes: [recipe], pictures: new Map([[file, new Uint8Array(cut)]]) })
+    await mkdir(join(folder, 'alone'))
+    await writeFile(join(folder, 'alone', 'overlay.welkinar'), bundle)
+    expect(await render({ ...asked, recipe: 'alone/overlay.welkinar', out: 'bundled.png' })).toEqual({ code: 0, error: '' })
+    expect((await pixels('bundled.png')).equals(over)).toBe(true)
     await writeFile(join(folder, 'cut.png'), await readFile(join(folder, 'photo.png')))
     expect(await render(asked)).toEqual({
       code: 0,
       error: 'The recipe reads the picture “cut.png”; what reads it is left out. The file beside the recipe is another.',
     })
     expect((await pixels('over.png')).equals(photo)).toBe(true)
+  })
+
+  it('lays a built-in recipe, of those that it lists', async () => {
+    const { stdout } = await promisify(execFile)('node', [main, 'recipes'])
+    expect(stdout.trim().split('\n')).toHaveLength(builtInRecipes.length)
+    const [first] = stdout.split(' ')
+    const args = (recipe: string) => [
+      'render',
+      '--photo',
+      join(folder, 'photo.png'),
+      '--recipe',
+      recipe,
+      '--out',
+      join(folder, 'built-in.png'),
+    ]
+    await promisify(execFile)('node', [main, ...args(first!)])
+    expect((await pixels('built-in.png')).equals(await pixels('photo.png'))).toBe(false)
+    await expect(promisify(execFile)('node', [main, ...args('built-in:none')])).rejects.toMatchObject({
+      code: 2,
+      stderr: 'There is no built-in recipe “none”; “welkinar recipes” lists those that there are.\n',
+    })
+  })
+
+  it('puts what a recipe holds by a light where it finds none in the photo, and says so', async () => {
+    const sunset = newEffect({ width, height }, { kind: 'sunburst', id: 'a' })
+    const anchors = [{ x: 'effects.0.controls.pattern.x', y: 'effects.0.controls.pattern.y', to: 'focal', dx: 0, dy: 0 }]
+    await writeFile(join(folder, 'held.json'), JSON.stringify({ ...JSON.parse(recipeOf([sunset])), anchors }))
+    const { code, error } = await render({ photo: 'photo.png', recipe: 'held.json', out: 'held.png' })
+    expect([code, error]).toEqual([
+      0,
+      '“Sun between posts”: no centre of interest is known in this photo. It stays where the recipe has it.',
+    ])
   })
 
   it('writes JPEG by the ending of the file', async () => {

@@ -87,7 +87,7 @@ export const RecipeCard = memo(function RecipeCard({ one, scene, change, isChose
           aria-label={`Favourite: ${recipe.name}`}
           aria-pressed={isFavourite}
           onClick={() => deeds.like(one)}
-          sx={{ p: '3px', color: isFavourite ? ink.accent : ink.secondary }}
+          sx={{ p: '5px', color: isFavourite ? ink.accent : ink.secondary }}
         >
           <Star size={16} weight={isFavourite ? 'fill' : 'regular'} />
         </IconButton>
