@@ -197,6 +197,7 @@ describe('the command line', () => {
     const [first] = stdout.split(' ')
     const args = (recipe: string) => [
       'render',
+      '--overwrite',
       '--photo',
       join(folder, 'photo.png'),
       '--recipe',
