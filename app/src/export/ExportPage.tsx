@@ -19,6 +19,8 @@ import {
   type ColourSpace,
   type Scene,
   workingSpaceOf,
+  outputOf,
+  type OutputSize,
 } from '@welkinar/core'
 import { useQuery } from '@tanstack/react-query'
 import { useRef, useState } from 'react'
@@ -29,7 +31,6 @@ import { useScreenSize } from '../common/useScreenSize'
 import { useScene } from '../scene/sceneStore'
 import { ink } from '../theme'
 import { LookPicture } from '../workbench/pictures/LookPicture'
-import { outputOf, type OutputSize } from './outputSize'
 import { SizeChoice } from './SizeChoice'
 import { estimatedBytes, useExport } from './useExport'
 import { usePool } from '../scene/openSceneContext'

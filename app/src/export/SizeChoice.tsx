@@ -3,10 +3,9 @@ import FormControlLabel from '@mui/material/FormControlLabel'
 import Switch from '@mui/material/Switch'
 import ToggleButton from '@mui/material/ToggleButton'
 import ToggleButtonGroup from '@mui/material/ToggleButtonGroup'
-import type { Size } from '@welkinar/core'
+import { type Size, type OutputSize } from '@welkinar/core'
 import { NumberControl } from '../common/NumberControl'
 import { ink } from '../theme'
-import type { OutputSize } from './outputSize'
 
 interface SizeChoiceProps {
   readonly full: Size

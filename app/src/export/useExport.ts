@@ -1,17 +1,32 @@
-import { exifFor, exifOf, exifProblem, fileFormats, UserProblem, type ExportOptions, type Scene } from '@welkinar/core'
+import {
+  exifFor,
+  exifOf,
+  exifProblem,
+  fileFormats,
+  UserProblem,
+  type ExportOptions,
+  type Scene,
+  outputOf,
+  type PictureOutput,
+  type OutputSize,
+} from '@welkinar/core'
 import { priorities, type RenderPool } from '@welkinar/core/pool'
 import { useEffect, useRef, useState } from 'react'
 import { safeFileName, saveFile } from '../common/files'
 import { showNotice, showProblem } from '../common/notices'
 import { renderTrouble } from '../engine/renderTrouble'
 import { loadPhotoFile } from '../storage/photos'
-import { outputOf, type Output, type OutputSize } from './outputSize'
 
 /** Side of the part of a picture that a size is estimated from, px. */
 const SAMPLE = 512
 
 /** About how large a file would be, bytes, by its middle. */
-export async function estimatedBytes(output: Output, options: ExportOptions, pool: RenderPool, signal: AbortSignal): Promise<number> {
+export async function estimatedBytes(
+  output: PictureOutput,
+  options: ExportOptions,
+  pool: RenderPool,
+  signal: AbortSignal,
+): Promise<number> {
   const { rect } = output
   const [width, height] = [Math.min(SAMPLE, rect.width), Math.min(SAMPLE, rect.height)]
   const part = { x: rect.x + Math.floor((rect.width - width) / 2), y: rect.y + Math.floor((rect.height - height) / 2), width, height }

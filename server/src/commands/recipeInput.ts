@@ -3,35 +3,28 @@ import { readFile } from 'node:fs/promises'
 import { basename, dirname, join } from 'node:path'
 import {
   builtInRecipes,
+  builtInSource,
   fileIdOf,
   isZip,
-  makeBuiltIn,
   parseRecipe,
   picturesOfStack,
   readBundle,
-  stackFor,
+  recipeSource,
   UserProblem,
-  usesReading,
+  type PictureFiles,
   type PictureReference,
-  type PictureSource,
   type Recipe,
-  type SceneMarks,
+  type RecipeSource,
 } from '@welkinar/core'
 import { CallProblem } from './callProblem'
 import { readInput } from './inputFile'
 
 /** A recipe that the command line is given. */
 export interface RecipeInput {
-  /** The recipe as it is laid on a photo. */
-  on(photo: PictureSource['photo'], marks: SceneMarks): Recipe
-  /** Whether what it gives depends on what is read in the photo. */
-  usesReading(photo: PictureSource['photo']): boolean
-  /** The file of a picture that it reads; undefined if it is not there. */
-  picture(reference: PictureReference): Promise<Uint8Array | undefined>
+  readonly source: RecipeSource
+  readonly picture: PictureFiles
   /** Stands for all of it: another recipe, or another picture, has another. */
   key(): Promise<string>
-  /** The file, for messages. */
-  readonly path: string
 }
 
 /** Goes before the id of a recipe that every Welkinar has. */
@@ -48,24 +41,19 @@ export async function readRecipe(path: string): Promise<RecipeInput> {
   if (!isZip(bytes)) {
     const beside = ({ fileName }: PictureReference): Promise<Uint8Array | undefined> =>
       readFile(join(dirname(path), basename(fileName))).catch(() => undefined)
-    return ofRecipe(parseRecipe(new TextDecoder().decode(bytes), name), path, bytes, beside)
+    return ofRecipe(parseRecipe(new TextDecoder().decode(bytes), name), bytes, beside)
   }
   const { recipes, pictures } = await readBundle(bytes, name, (picture) => Promise.resolve(sha256(picture)))
   if (recipes.length > 1) throw new UserProblem(`“${name}” holds ${recipes.length} recipes; one is laid at a time.`)
-  return ofRecipe(recipes[0]!, path, bytes, ({ id }) => Promise.resolve(pictures.get(fileIdOf(id))))
+  return ofRecipe(recipes[0]!, bytes, ({ id }) => Promise.resolve(pictures.get(fileIdOf(id))))
 }
 
-function ofRecipe(recipe: Recipe, path: string, bytes: Uint8Array, picture: RecipeInput['picture']): RecipeInput {
-  return {
-    path,
-    picture,
-    on: () => recipe,
-    usesReading: (photo) => recipe.anchors.length > 0 || usesReading({ photo, amount: recipe.amount, ...stackFor(recipe, photo) }),
-    key: async () => {
-      const pictures = await Promise.all(picturesOfStack(recipe).map(picture))
-      return sha256(JSON.stringify([sha256(bytes), pictures.map((one) => one && sha256(one))]))
-    },
+function ofRecipe(recipe: Recipe, bytes: Uint8Array, picture: PictureFiles): RecipeInput {
+  const key = async (): Promise<string> => {
+    const pictures = await Promise.all(picturesOfStack(recipe).map(picture))
+    return sha256(JSON.stringify([sha256(bytes), pictures.map((one) => one && sha256(one))]))
   }
+  return { source: recipeSource(recipe), picture, key }
 }
 
 function builtIn(path: string): RecipeInput {
@@ -73,9 +61,7 @@ function builtIn(path: string): RecipeInput {
   const found = builtInRecipes.find(({ id }) => id === wanted)
   if (!found) throw new CallProblem(`There is no built-in recipe “${wanted}”; “welkinar recipes” lists those that there are.`)
   return {
-    path,
-    on: (photo, marks) => makeBuiltIn(found, { photo, marks }),
-    usesReading: () => true,
+    source: builtInSource(found),
     picture: () => Promise.resolve(undefined),
     key: () => Promise.resolve(sha256(JSON.stringify(found))),
   }

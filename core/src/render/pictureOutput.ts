@@ -1,16 +1,11 @@
-import {
-  framedGraph,
-  frameOfSource,
-  gridAt,
-  regionOnGrid,
-  unsharpNode,
-  workingSpaceOf,
-  type ColourSpace,
-  type GraphNode,
-  type Grid,
-  type Rect,
-  type Scene,
-} from '@welkinar/core'
+import type { ColourSpace } from '../colour/colourSpace'
+import type { GraphNode } from '../graph/node'
+import { unsharpNode } from '../operations/colour/unsharp/unsharp'
+import { workingSpaceOf } from '../photo/pictureIds'
+import { gridAt, regionOnGrid, type Grid } from '../planes/grid'
+import type { Rect } from '../planes/rect'
+import { frameOfSource, framedGraph } from './framedGraph'
+import type { PictureSource } from './pictureSource'
 
 /** How large a file is made. */
 export interface OutputSize {
@@ -21,7 +16,7 @@ export interface OutputSize {
 }
 
 /** What is computed for a file: the picture, its grid, and the part of it that the frame covers. */
-export interface Output {
+export interface PictureOutput {
   readonly node: GraphNode
   readonly grid: Grid
   readonly rect: Rect
@@ -33,12 +28,12 @@ export interface Output {
 const SHARPEN = { sigma: 0.7, amount: 0.5 }
 
 /** What is computed for a file of a size. A picture is never enlarged. */
-export function outputOf(scene: Scene, { longSide, sharpened }: OutputSize): Output {
-  const frame = frameOfSource(scene)
+export function outputOf(source: PictureSource, { longSide, sharpened }: OutputSize): PictureOutput {
+  const frame = frameOfSource(source)
   const full = Math.max(frame.width, frame.height)
   const scale = Math.min(1, (longSide ?? full) / full)
-  const grid = gridAt(scene.photo, scale)
-  const picture = framedGraph(scene)
+  const grid = gridAt(source.photo, scale)
+  const picture = framedGraph(source)
   const node = scale < 1 && sharpened ? unsharpNode(picture, SHARPEN.sigma / scale, SHARPEN.amount) : picture
-  return { node, grid, rect: regionOnGrid(frame, grid), working: workingSpaceOf(scene.photo.id) }
+  return { node, grid, rect: regionOnGrid(frame, grid), working: workingSpaceOf(source.photo.id) }
 }
