@@ -20,7 +20,7 @@ const appFolders = [
   'workbench/watch/',
   'workbench/topBar/',
   'workbench/[^/]+$',
-  '(fieldStudio|export|trials|recipes)/',
+  '(fieldStudio|export|trials|recipes|batch)/',
   'shelf/',
   '[^/]+$',
 ]

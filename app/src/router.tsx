@@ -24,6 +24,7 @@ export const router = createBrowserRouter([
         ],
       },
       { path: '/recipes', lazy: async () => ({ Component: (await import('./recipes/LatestRecipes')).LatestRecipes }) },
+      { path: '/batch', lazy: async () => ({ Component: (await import('./batch/BatchPage')).BatchPage }) },
       { path: '*', element: <ErrorPage message="There is no page at this address." /> },
     ],
   },

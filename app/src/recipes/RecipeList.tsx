@@ -89,7 +89,7 @@ export function RecipeList({ scene, all, chosen, laying, gone, deeds }: RecipeLi
               variant={one === shelf ? 'contained' : 'outlined'}
               aria-pressed={one === shelf}
               onClick={() => setShelf(one)}
-              sx={{ px: 2, minWidth: 0 }}
+              sx={{ px: '6px', minWidth: 0 }}
             >
               {one}
             </Button>

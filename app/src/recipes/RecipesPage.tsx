@@ -45,7 +45,17 @@ function Recipes({ scene }: { readonly scene: Scene }) {
     },
     [choice, navigate, scene.id],
   )
-  const deeds = useMemo(() => deedsOfRecipes({ point, choose: ({ key }) => setChosenKey(key), lay, retag: setTagged }), [lay])
+  const deeds = useMemo(
+    () =>
+      deedsOfRecipes({
+        point,
+        choose: ({ key }) => setChosenKey(key),
+        lay,
+        layOnMany: ({ key }) => void navigate(`/batch?recipe=${encodeURIComponent(key)}`),
+        retag: setTagged,
+      }),
+    [lay, navigate],
+  )
   const chosen = all?.find(({ key }) => key === chosenKey)
   const seen = useDeferredValue(pointed ?? chosen)
   const shown = useMemo(() => {

@@ -11,6 +11,8 @@ function attempt(work: Promise<unknown>, doing: string): void {
 
 /** What the page does with a recipe by itself. */
 type OfPage = Pick<RecipeDeeds, 'point' | 'choose' | 'lay'> & {
+  /** Goes to lay it on many photos. */
+  layOnMany(one: ShownRecipe): void
   /** Asks for the words that a recipe is found by. */
   retag(one: ShownRecipe): void
 }
@@ -22,13 +24,18 @@ async function remove(id: number, name: string): Promise<void> {
 }
 
 /** All that can be done with a recipe. */
-export function deedsOfRecipes({ retag, ...ofPage }: OfPage): RecipeDeeds {
+export function deedsOfRecipes({ retag, layOnMany, ...ofPage }: OfPage): RecipeDeeds {
   const deeds: RecipeDeeds = {
     ...ofPage,
     like: ({ key }) => attempt(switchFavourite(key), 'Marking the recipe'),
     rename: ({ ownId }, name) => ownId !== undefined && attempt(changeRecipe(ownId, { name }), 'Renaming'),
     remove: ({ ownId, recipe }) => ownId !== undefined && attempt(remove(ownId, recipe.name), 'Deleting'),
-    actions: (one) => [{ label: 'Lay it on the photo', run: () => deeds.lay(one) }, ...actionsOf(one), ...ownActions(one)],
+    actions: (one) => [
+      { label: 'Lay it on the photo', run: () => deeds.lay(one) },
+      { label: 'Lay it on many photos', run: () => layOnMany(one) },
+      ...actionsOf(one),
+      ...ownActions(one),
+    ],
   }
   const ownActions = (one: ShownRecipe): Action[] => {
     const { ownId } = one

@@ -9,7 +9,7 @@ import { useMutation, useQuery } from '@tanstack/react-query'
 import { useLiveQuery } from 'dexie-react-hooks'
 import { useEffect, useState } from 'react'
 import { useDropzone } from 'react-dropzone'
-import { useNavigate } from 'react-router'
+import { Link, useNavigate } from 'react-router'
 import { bytesInWords } from '../common/files'
 import { showNotice, showProblem } from '../common/notices'
 import { renderPool } from '../engine/engine'
@@ -21,7 +21,7 @@ import { clearUnusedPictures, unusedPictures } from '../storage/photos'
 import { listScenes, removePutAway } from '../storage/scenes'
 import { askForPersistence, storageSpace } from '../storage/storageSpace'
 import { ink, weight } from '../theme'
-import { addPhoto } from './addPhoto'
+import { addPhoto } from '../scene/addPhoto'
 import { addDemoScenes } from './demoScenes'
 import { SceneCard } from './SceneCard'
 import { MachineChoice } from './MachineChoice'
@@ -72,7 +72,7 @@ export function ShelfPage() {
   return (
     <Box {...dropzone.getRootProps({ role: 'main' })} component="main" sx={{ height: '100%', overflowY: 'auto', bgcolor: ink.paper }}>
       <Box sx={{ maxWidth: 1240, mx: 'auto', px: 10, pt: 9, pb: 12 }}>
-        <Box component="header" sx={{ display: 'flex', alignItems: 'flex-end', gap: 6, mb: 7 }}>
+        <Box component="header" sx={{ display: 'flex', alignItems: 'flex-end', gap: 3, mb: 7 }}>
           <Box sx={{ flex: 1 }}>
             <Typography variant="h1">Welkinar</Typography>
             <Typography sx={{ mt: 1, fontSize: 15, color: ink.secondary }}>
@@ -80,6 +80,12 @@ export function ShelfPage() {
             </Typography>
           </Box>
           <input {...dropzone.getInputProps({ 'aria-label': 'Photo file' })} />
+          <Button component={Link} to="/recipes" variant="outlined" size="large" sx={{ minHeight: 40 }}>
+            Recipes
+          </Button>
+          <Button component={Link} to="/batch" variant="outlined" size="large" sx={{ minHeight: 40 }}>
+            Many photos
+          </Button>
           <Button variant="contained" size="large" onClick={dropzone.open} sx={{ px: 5, minHeight: 40 }}>
             Open a photo
           </Button>

@@ -11,7 +11,7 @@ import {
 import { database, type StoredPhoto } from '../storage/database'
 import { photoId } from '../storage/photos'
 import { addScenes } from '../storage/scenes'
-import { sceneOf } from './addPhoto'
+import { sceneOf } from '../scene/addPhoto'
 
 /** The files of one finished scene: photo, recipe, marks with the name of the depth picture, and its picture for the Shelf. */
 interface DemoScene {

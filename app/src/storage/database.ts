@@ -1,3 +1,4 @@
+import type { BitDepth, ColourSpace, ExportFormat } from '@welkinar/core'
 import { Dexie, type DexieOptions, type EntityTable, type Table } from 'dexie'
 import type { Patch } from 'immer'
 import { findTablesPlace } from './tablesPlace'
@@ -59,6 +60,57 @@ export interface StoredRecipe {
   document: unknown
 }
 
+/** Recipes on many photos. All that it needs is in it, or in the tables of its photos and files. */
+export interface StoredRun {
+  id?: number
+  made: number
+  /** Documents of recipes, or the ids of built-in ones; they are validated when they are read. */
+  recipes: ({ builtIn: string } | { document: unknown })[]
+  outputs: RunOutput[]
+  /** Where files are written as they are made; without it they are kept until they are saved. */
+  folder?: FileSystemDirectoryHandle | undefined
+}
+
+/** A file that is made of each photo and recipe. */
+export interface RunOutput {
+  format: ExportFormat
+  bits: BitDepth
+  quality: number
+  space: ColourSpace
+  /** Px; nothing for the size of the photo. */
+  longSide: number | null
+  sharpened: boolean
+}
+
+/** A photo of a run, as it came. */
+export interface RunPhoto {
+  runId: number
+  index: number
+  fileName: string
+  file: Blob
+}
+
+/** A file of a run. */
+export interface RunJob {
+  runId: number
+  index: number
+  /** Which photo, recipe and output of the run. */
+  photo: number
+  recipe: number
+  output: number
+  /** Name of the file, given once. */
+  name: string
+  state: 'waiting' | 'done' | 'failed'
+  /** How often it was begun. */
+  begun: number
+  /** Why not, or what else is to be said. */
+  words: string[]
+  /** SHA-256 of what was made, noted before it is written to a folder: a file there with it is this one. */
+  written?: string
+  /** What was made, unless it lies in the folder of the run. */
+  file?: Blob | undefined
+}
+
 /** One step that can be undone. */
 export interface HistoryEntry {
   sceneId: string
@@ -76,6 +128,9 @@ class WelkinarDatabase extends Dexie {
   setAside!: EntityTable<SetAside, 'id'>
   states!: EntityTable<StoredState, 'id'>
   recipes!: EntityTable<StoredRecipe, 'id'>
+  runs!: EntityTable<StoredRun, 'id'>
+  runPhotos!: Table<RunPhoto, [number, number]>
+  jobs!: Table<RunJob, [number, number]>
 
   constructor(options: DexieOptions) {
     super('welkinar', options)
@@ -93,6 +148,7 @@ class WelkinarDatabase extends Dexie {
       })
     this.version(3).stores({ states: '++id, sceneId' })
     this.version(4).stores({ recipes: '++id, order' })
+    this.version(5).stores({ runs: '++id', runPhotos: '[runId+index]', jobs: '[runId+index], [runId+state]' })
   }
 }
 

@@ -122,3 +122,12 @@ export async function withSceneLock<T>(id: string, work: () => Promise<T>): Prom
     return work()
   })
 }
+
+/** Does something that one tab does at a time. Returns whether this is the one; then it is done. */
+export async function whileAlone(name: string, work: () => Promise<void>): Promise<boolean> {
+  return requestLock(`welkinar ${name}`, { ifAvailable: true }, async (lock) => {
+    if (!lock) return false
+    await work()
+    return true
+  })
+}

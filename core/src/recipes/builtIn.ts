@@ -176,8 +176,8 @@ export const builtInRecipes: readonly BuiltInRecipe[] = [
     'Last light',
     ['Sun', 'evening', 'glow'],
     ['haze', 'golden-haze', 65],
-    ['lowSun', 'last-minute'],
     ['glaze', 'evening-from-above', 80],
+    ['lowSun', 'last-minute'],
     ['softFocus', 'dream-bloom', 70, 'brights'],
   ),
   recipe(

@@ -84,16 +84,16 @@ export const TopBar = memo(function TopBar({ commands }: TopBarProps) {
         </IconButton>
       </Tooltip>
       <Tooltip describeChild title={recipesHint}>
-        <Button component={Link} to={`/scene/${sceneId}/recipes`} variant="outlined" sx={{ flex: 'none' }}>
+        <Button component={Link} to={`/scene/${sceneId}/recipes`} variant="outlined" sx={{ flex: 'none', px: '10px' }}>
           Recipes
         </Button>
       </Tooltip>
       <Tooltip describeChild title={trialsHint}>
-        <Button component={Link} to={`/scene/${sceneId}/trials`} variant="outlined" sx={{ flex: 'none' }}>
+        <Button component={Link} to={`/scene/${sceneId}/trials`} variant="outlined" sx={{ flex: 'none', px: '10px' }}>
           Trials
         </Button>
       </Tooltip>
-      <Button component={Link} to={`/scene/${sceneId}/export`} variant="contained" sx={{ flex: 'none' }}>
+      <Button component={Link} to={`/scene/${sceneId}/export`} variant="contained" sx={{ flex: 'none', px: '10px' }}>
         Export
       </Button>
       <CommandIcon command={command('panel')} icon={<SidebarSimple size={18} mirrored />} />

@@ -2,22 +2,29 @@ import {
   checkedScene,
   emptyStack,
   inColourId,
+  layRecipe,
+  noGroundwork,
   noMarks,
   notRead,
   Refusal,
   documentVersion,
   UserProblem,
   type CheckedScene,
+  type RecipeSource,
   type Scene,
   type Size,
   type Stack,
   untouched,
   wideId,
 } from '@welkinar/core'
+import { renderPool } from '../engine/engine'
 import { leaseFile, type PhotoLease } from '../engine/photos'
 import { isOutOfRoom } from '../storage/database'
 import { photoId, readingId } from '../storage/photos'
 import { addScenes } from '../storage/scenes'
+
+type PhotoSize = Size & { readonly id: string }
+type SceneParts = Stack & Partial<Pick<Scene, 'marks' | 'depth' | 'amount' | 'groundwork' | 'created' | 'edited'>>
 
 interface NewScene {
   readonly id: string
@@ -27,14 +34,16 @@ interface NewScene {
 /**
  * Makes a scene of a photo file: decodes it, stores file and scene.
  * @param reduce open a photo beyond the size limit at a size below it
+ * @param recipe what is laid on it; then the photo is read first
  * @throws UserProblem with the file's name and the reason; nothing is stored then
  */
-export async function addPhoto(file: File, reduce = false): Promise<NewScene> {
+export async function addPhoto(file: File, reduce = false, recipe?: RecipeSource): Promise<NewScene> {
   if (file.size === 0) throw new UserProblem(`“${file.name}” cannot be opened: it is empty.`)
   const lease = await leaseInItsColours(file, reduce)
   try {
     const photo = await lease.opened
-    const scene = sceneOf(photo, file.name, nameFrom(file.name), { ...emptyStack, marks: { ...noMarks, reading: notRead } })
+    const parts = recipe ? await laidParts(recipe, photo) : { ...emptyStack, marks: { ...noMarks, reading: notRead } }
+    const scene = sceneOf(photo, file.name, nameFrom(file.name), parts)
     // The Workbench makes the picture for the Shelf; nobody waits for it here.
     await storeScene(scene, file, reduce)
     return { id: scene.id, notices: photo.notices }
@@ -42,6 +51,14 @@ export async function addPhoto(file: File, reduce = false): Promise<NewScene> {
     // The last one that was let go is kept for the Workbench, which opens next.
     lease.release()
   }
+}
+
+/** What a recipe makes of a photo, which is read for it. */
+async function laidParts(source: RecipeSource, photo: PhotoSize): Promise<SceneParts> {
+  const marks = { ...noMarks, reading: await (await renderPool()).readPhoto(photo.id) }
+  const recipe = source.on(photo, marks)
+  const { stack, groundwork } = layRecipe(recipe, photo, marks)
+  return { ...stack, marks, amount: recipe.amount, groundwork: { ...noGroundwork, ...groundwork } }
 }
 
 /** Opens a photo in sRGB, or once more in the wider space if sRGB does not have its colours. */
@@ -58,12 +75,7 @@ async function leaseInItsColours(file: File, reduce: boolean): Promise<PhotoLeas
 }
 
 /** A scene document around a photo. @throws UserProblem if it is not a valid one */
-export function sceneOf(
-  photo: Size & { readonly id: string },
-  fileName: string,
-  name: string,
-  parts: Stack & Partial<Pick<Scene, 'marks' | 'depth' | 'amount' | 'created' | 'edited'>> = emptyStack,
-): CheckedScene {
+export function sceneOf(photo: PhotoSize, fileName: string, name: string, parts: SceneParts = emptyStack): CheckedScene {
   const now = Date.now()
   const { id, width, height } = photo
   const scene = checkedScene({
