@@ -1,4 +1,4 @@
-import { outputOf, UserProblem } from '@welkinar/core'
+import { outputOf, UserProblem, type Reading } from '@welkinar/core'
 import { laidFile, TooLarge, type RenderPool } from '@welkinar/core/pool'
 import { create } from 'zustand'
 import { showNotice, showProblem } from '../common/notices'
@@ -56,21 +56,36 @@ async function makeAll(runId: number, signal: AbortSignal): Promise<void> {
   const pool = await renderPool()
   const run = await runOf(runId)
   if (!run) return
+  let readings: OfPhoto = { photo: -1, readings: new Map() }
   const began = performance.now()
   for (let job = await nextJob(runId); job && !signal.aborted; job = await nextJob(runId)) {
     useRunner.setState({ making: job.index, part: 0 })
-    await makeOne(run, job, pool, signal)
+    // The files of a photo come one after another: it is read once.
+    if (job.photo !== readings.photo) readings = { photo: job.photo, readings: new Map() }
+    await makeOne(run, job, { pool, signal, ...readings })
     useRunner.setState(({ made }) => ({ made: made + 1, took: performance.now() - began }))
   }
 }
 
-async function makeOne(run: StoredRun, job: RunJob, pool: RenderPool, signal: AbortSignal): Promise<void> {
+interface OfPhoto {
+  readonly photo: number
+  readonly readings: Map<string, Reading>
+}
+
+/** What a file is made with. */
+interface Making extends Omit<OfPhoto, 'photo'> {
+  readonly pool: RenderPool
+  readonly signal: AbortSignal
+}
+
+async function makeOne(run: StoredRun, job: RunJob, making: Making): Promise<void> {
+  const { signal } = making
   const words: string[] = []
   const failed = (why: string): Promise<void> => noteJob(job, { state: 'failed', words: [...words, why] })
   if (job.begun >= MOST_BEGINNINGS) return failed(`It was begun ${MOST_BEGINNINGS} times and never ended; it is left out.`)
   await noteJob(job, { begun: job.begun + 1 })
   try {
-    const file = await laid(run, job, pool, words, signal)
+    const file = await laid(run, job, words, making)
     if (run.folder) await writeTo(run.folder, job, file)
     await noteJob(job, { state: 'done', words, ...(run.folder ? {} : { file }) })
   } catch (error) {
@@ -90,7 +105,7 @@ async function makeOne(run: StoredRun, job: RunJob, pool: RenderPool, signal: Ab
 }
 
 /** The file of a job. */
-async function laid(run: StoredRun, job: RunJob, pool: RenderPool, words: string[], signal: AbortSignal): Promise<Blob> {
+async function laid(run: StoredRun, job: RunJob, words: string[], { pool, signal, readings }: Making): Promise<Blob> {
   const [photo, output] = [await photoOfRun(job.runId, job.photo), run.outputs[job.output]]
   if (!photo || !output) throw new UserProblem('This photo is not in the run any more.')
   if (photo.file.size === 0) throw new UserProblem('It is empty.')
@@ -107,6 +122,7 @@ async function laid(run: StoredRun, job: RunJob, pool: RenderPool, words: string
       options: { format, quality, depth, space },
       keepsPlace: true,
       reads: true,
+      readings,
       signal,
       output: (source) => outputOf(source, { longSide: output.longSide ?? undefined, sharpened: output.sharpened }),
       openPictures: async (pictures) => {

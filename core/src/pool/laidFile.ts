@@ -6,7 +6,7 @@ import { nameOfEffect } from '../effects/effectName'
 import type { PictureReference } from '../masks/picture/definition'
 import { noGroundwork } from '../model/groundwork'
 import { noMarks, type SceneMarks } from '../model/marks'
-import { notRead } from '../model/reading'
+import { notRead, type Reading } from '../model/reading'
 import { layRecipe, picturesOfStack, stackWithout } from '../model/recipe'
 import { UserProblem } from '../model/userProblem'
 import { inColourId, wideId } from '../photo/pictureIds'
@@ -32,6 +32,8 @@ export interface LaidFile {
   readonly keepsPlace: boolean
   /** Whether the photo is read, if the recipe asks for that. */
   readonly reads: boolean
+  /** What was read in photos before, by their names in the threads; what is read is put there. */
+  readonly readings?: Map<string, Reading>
   readonly signal?: AbortSignal
   /** What is known of the photo besides, in the place of a reading. */
   known?(photo: PictureSource['photo']): Promise<Partial<PictureSource> & { readonly marks: SceneMarks }>
@@ -93,8 +95,12 @@ export async function laidFile(pool: RenderPool, file: LaidFile): Promise<Blob> 
 }
 
 /** A photo goes by what it shows, as a new scene does, if that changes anything. */
-async function readMarks(pool: RenderPool, photo: PictureSource['photo'], { reads, recipe, signal }: LaidFile): Promise<SceneMarks> {
-  return { ...noMarks, reading: reads && recipe.usesReading(photo) ? await pool.readPhoto(photo.id, signal) : notRead }
+async function readMarks(pool: RenderPool, photo: PictureSource['photo'], file: LaidFile): Promise<SceneMarks> {
+  const { reads, recipe, readings, signal } = file
+  if (!reads || !recipe.usesReading(photo)) return { ...noMarks, reading: notRead }
+  const reading = readings?.get(photo.id) ?? (await pool.readPhoto(photo.id, signal))
+  readings?.set(photo.id, reading)
+  return { ...noMarks, reading }
 }
 
 /** The photo is over the size limit; it can be opened reduced. */
