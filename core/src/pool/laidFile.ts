@@ -54,7 +54,24 @@ const TILE = 512
  * @throws UserProblem if it cannot be made; the reason of the signal if that is aborted
  */
 export async function laidFile(pool: RenderPool, file: LaidFile): Promise<Blob> {
-  const { bytes, say, options, recipe: given, signal } = file
+  let made: Blob | undefined
+  await laidFrames(pool, file, [0], (frame) => void (made = frame))
+  return made!
+}
+
+/**
+ * The files of the moments of a loop, one after another; of what does not move all are alike.
+ * @param phases where in the loop each is, 0 to 1; 0 is the picture as it stands
+ * @param take is waited for before the next one is computed
+ * @throws as `laidFile`
+ */
+export async function laidFrames(
+  pool: RenderPool,
+  file: LaidFile,
+  phases: readonly number[],
+  take: (frame: Blob, index: number) => Promise<void> | void,
+): Promise<void> {
+  const { bytes, say, options, recipe: given, signal, onProgress } = file
   let held: string | undefined
   try {
     const { photo, notices } = await openInItsColours(pool, file)
@@ -68,26 +85,28 @@ export async function laidFile(pool: RenderPool, file: LaidFile): Promise<Blob> 
     const laid = layRecipe(recipe, photo, known.marks)
     laid.unplaced.forEach((words) => say(`${words} It stays where the recipe has it.`))
     const groundwork = { ...noGroundwork, ...laid.groundwork }
-    const source: PictureSource = { photo, amount: recipe.amount, groundwork, ...stackWithout(laid.stack, missing), ...known }
-    const output = file.output(source)
-    const exif = exifFor(exifOf(bytes), output.rect, file.keepsPlace, options.space)
+    const still: PictureSource = { photo, amount: recipe.amount, groundwork, ...stackWithout(laid.stack, missing), ...known }
+    const exif = exifFor(exifOf(bytes), file.output(still).rect, file.keepsPlace, options.space)
     const leftOut = exifProblem(options.format, exif)
     if (leftOut) say(leftOut)
-    const { onProgress } = file
-    const request = {
-      ...output,
-      tileSize: TILE,
-      priority: priorities.export,
-      options,
-      exif,
-      ...(signal && { signal }),
-      ...(onProgress && { onProgress }),
+    for (const [index, phase] of phases.entries()) {
+      const source = phase === 0 ? still : { ...still, phase }
+      const request = {
+        ...file.output(source),
+        tileSize: TILE,
+        priority: priorities.export,
+        options,
+        exif,
+        ...(signal && { signal }),
+        ...(onProgress && { onProgress: (part: number) => onProgress((index + part) / phases.length) }),
+      }
+      const frame = await pool.renderFile(request).catch((error: unknown) => {
+        if (!(error instanceof RenderProblem)) throw error
+        const effect = error.nodeKey === undefined ? undefined : effectOfNode(source, error.nodeKey)
+        throw new UserProblem(error.inWords(effect ? `“${nameOfEffect(effect)}”` : 'The picture'))
+      })
+      await take(frame, index)
     }
-    return await pool.renderFile(request).catch((error: unknown) => {
-      if (!(error instanceof RenderProblem)) throw error
-      const effect = error.nodeKey === undefined ? undefined : effectOfNode(source, error.nodeKey)
-      throw new UserProblem(error.inWords(effect ? `“${nameOfEffect(effect)}”` : 'The picture'))
-    })
   } finally {
     // A thread that has died holds nothing.
     if (held !== undefined) await pool.dropPhoto(held).catch(() => undefined)

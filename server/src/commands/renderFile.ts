@@ -18,7 +18,7 @@ import {
   type Rect,
   type SceneMarks,
 } from '@welkinar/core'
-import { laidFile, TooLarge, type RenderPool } from '@welkinar/core/pool'
+import { laidFrames, TooLarge, type LaidFile, type RenderPool } from '@welkinar/core/pool'
 import { createNodePool } from '../nodePool'
 import { readInput, readTextInput } from './inputFile'
 import { OutputFile } from './outputFile'
@@ -68,37 +68,51 @@ interface TaskInput {
 }
 
 /** The file of a task, in memory. The pool holds nothing of it afterwards. @param say hears what the person ought to know */
-export async function renderPicture(
+export async function renderPicture(task: RenderTask, input: TaskInput, pool: RenderPool, say: (notice: string) => void): Promise<Blob> {
+  let made: Blob | undefined
+  await renderFrames(task, { ...input, phases: [0] }, pool, say, (frame) => void (made = frame))
+  return made!
+}
+
+/** What a task reads, and the moments of its loop that are wanted, 0 to 1. */
+export interface FramesInput extends TaskInput {
+  readonly phases: readonly number[]
+}
+
+/** The files of moments of a task, one after another. @param take is waited for before the next one is computed */
+export async function renderFrames(
   task: RenderTask,
-  { bytes, recipe }: TaskInput,
+  { bytes, recipe, phases }: FramesInput,
   pool: RenderPool,
   say: (notice: string) => void,
-): Promise<Blob> {
+  take: (frame: Blob, index: number) => Promise<void> | void,
+): Promise<void> {
   const held: string[] = []
   if (task.marks !== undefined) held.push(DEPTH)
+  const file: LaidFile = {
+    bytes,
+    fileName: basename(task.photo),
+    id: sha256(bytes),
+    reduce: task.reduce,
+    recipe: recipe.source,
+    options: { format: task.format, quality: task.quality, depth: task.bits, space: task.colours },
+    keepsPlace: task.place === 'keep',
+    reads: task.reading === 'yes',
+    ...(task.marks === undefined ? {} : { known: (photo) => readMarks(task.marks ?? '', pool, photo) }),
+    openPictures: (pictures) => {
+      held.push(...pictures.map(({ id }) => id))
+      return openPictures(pictures, recipe, pool, say)
+    },
+    output: (source) => {
+      const grid = gridAt(source.photo, task.scale)
+      return { node: framedGraph(source), grid, rect: rectFor(task.region, grid, source), working: workingSpaceOf(source.photo.id) }
+    },
+    onOpened: ({ width, height }) => report(task, { step: 'opened', width, height }),
+    onProgress: (done) => report(task, { step: 'computed', part: Number(done.toFixed(4)) }),
+    say,
+  }
   try {
-    return await laidFile(pool, {
-      bytes,
-      fileName: basename(task.photo),
-      id: sha256(bytes),
-      reduce: task.reduce,
-      recipe: recipe.source,
-      options: { format: task.format, quality: task.quality, depth: task.bits, space: task.colours },
-      keepsPlace: task.place === 'keep',
-      reads: task.reading === 'yes',
-      ...(task.marks === undefined ? {} : { known: (photo) => readMarks(task.marks ?? '', pool, photo) }),
-      openPictures: (pictures) => {
-        held.push(...pictures.map(({ id }) => id))
-        return openPictures(pictures, recipe, pool, say)
-      },
-      output: (source) => {
-        const grid = gridAt(source.photo, task.scale)
-        return { node: framedGraph(source), grid, rect: rectFor(task.region, grid, source), working: workingSpaceOf(source.photo.id) }
-      },
-      onOpened: ({ width, height }) => report(task, { step: 'opened', width, height }),
-      onProgress: (done) => report(task, { step: 'computed', part: Number(done.toFixed(4)) }),
-      say,
-    })
+    await laidFrames(pool, file, phases, take)
   } catch (error) {
     throw error instanceof TooLarge ? new UserProblem(`${error.message} --reduce opens it smaller.`) : error
   } finally {

@@ -11,6 +11,7 @@ import {
 import { InvalidArgumentError, Option, type Command } from 'commander'
 import type { BatchTask } from './batch'
 import { CallProblem } from './callProblem'
+import type { MotionTask } from './motion'
 
 /** What `welkinar render` is asked for. */
 export interface RenderTask {
@@ -37,6 +38,8 @@ export interface RenderTask {
   readonly progress: boolean
 }
 
+const RECIPE = 'recipe, as the Workbench saves it (pictures that it reads lie beside it), or a built-in one: built-in:last-light'
+
 const spaceNames = allColourSpaces.map((space) => colourSpaces[space].label.toLowerCase())
 
 /** Adds the options of `render` to a command. */
@@ -45,10 +48,7 @@ export function withRenderOptions(command: Command): Command {
   return withSharedOptions(
     command
       .requiredOption('--photo <file>', 'photo that the recipe is laid on')
-      .requiredOption(
-        '--recipe <file>',
-        'recipe, as the Workbench saves it (pictures that it reads lie beside it), or a built-in one: built-in:last-light',
-      )
+      .requiredOption('--recipe <file>', RECIPE)
       .requiredOption('--out <file>', `file to write; its ending says the format: ${endings}`)
       .option('--marks <file>', 'marks and groundwork, as the Workbench saves them; without them the photo is read')
       .option('--region <x,y,width,height>', 'part of the photo, photo px', readRegion),
@@ -60,14 +60,33 @@ export function withBatchOptions(command: Command): Command {
   return withSharedOptions(
     command
       .requiredOption('--photos <files...>', 'photos, or patterns of their names such as "in/*.jpg"')
-      .requiredOption(
-        '--recipe <file>',
-        'recipe, as the Workbench saves it (pictures that it reads lie beside it), or a built-in one: built-in:last-light',
-      )
+      .requiredOption('--recipe <file>', RECIPE)
       .requiredOption('--out <folder>', 'folder to write to; it keeps a list of what was made in run.jsonl')
       .option('--formats <endings>', 'endings of the files that are made of each photo, separated by commas', 'png')
       .option('--json', 'give the report as JSON', false),
   )
+}
+
+/** Adds the options of `motion` to a command. */
+export function withMotionOptions(command: Command): Command {
+  return withSharedOptions(
+    command
+      .requiredOption('--photo <file>', 'photo that the recipe is laid on')
+      .requiredOption('--recipe <file>', RECIPE)
+      .requiredOption(
+        '--out <file or folder>',
+        'one PNG that moves, by its ending .png; else a folder for the frames, numbered from 0001.png on',
+      )
+      .addOption(numberOption('--seconds <number>', 'how long it takes to come round', 0.1, 600).default(8))
+      .addOption(numberOption('--rate <number>', 'frames a second', 1, 60).default(12))
+      .option('--marks <file>', 'marks and groundwork, as the Workbench saves them; without them the photo is read')
+      .option('--region <x,y,width,height>', 'part of the photo, photo px', readRegion),
+  )
+}
+
+/** The task of the options of a call. @throws CallProblem if they do not go together */
+export function motionOf({ bits, colours, ...options }: Record<string, unknown> & { bits: string; colours: string }): MotionTask {
+  return { ...(options as unknown as Omit<MotionTask, 'bits' | 'colours'>), bits: bitsOf(bits, 'png'), colours: spaceOf(colours) }
 }
 
 /** What all commands that compute pictures can be told. */

@@ -3,9 +3,10 @@ import { Command, CommanderError } from 'commander'
 import { version } from '../../package.json'
 import { renderBatch } from './batch'
 import { CallProblem } from './callProblem'
+import { renderMotion } from './motion'
 import { listRecipes } from './recipeInput'
 import { renderFile } from './renderFile'
-import { batchOf, taskOf, withBatchOptions, withRenderOptions } from './renderOptions'
+import { batchOf, motionOf, taskOf, withBatchOptions, withMotionOptions, withRenderOptions } from './renderOptions'
 
 const [DONE, WORK, CALL] = [0, 1, 2] as const
 
@@ -35,6 +36,9 @@ function program(): Command {
   withBatchOptions(quiet(whole.command('batch')))
     .description('Lays a recipe on many photos; what was made before and is unchanged is not made again.')
     .action((options: Parameters<typeof batchOf>[0]) => renderBatch(batchOf(options)))
+  withMotionOptions(quiet(whole.command('motion')))
+    .description('Writes what moves as it comes round, as one PNG that moves or as frames.')
+    .action((options: Parameters<typeof motionOf>[0]) => renderMotion(motionOf(options)))
   quiet(whole.command('recipes'))
     .description('Lists the built-in recipes.')
     .action(() => console.log(listRecipes()))
