@@ -32,7 +32,9 @@ import { useScene } from '../scene/sceneStore'
 import { ink } from '../theme'
 import { LookPicture } from '../workbench/pictures/LookPicture'
 import { SizeChoice } from './SizeChoice'
-import { estimatedBytes, useExport } from './useExport'
+import { MotionChoice } from './MotionChoice'
+import { moves } from './moves'
+import { estimatedBytes, useExport, type Motion } from './useExport'
 import { usePool } from '../scene/openSceneContext'
 
 const START_QUALITY = 92
@@ -58,6 +60,9 @@ function Export({ scene }: { readonly scene: Scene }) {
   const chosen = fileFormats[format]
   const depth = chosen.depths.includes(wanted) ? wanted : 8
   const options = { format, quality, depth, space }
+  const [wantedMotion, setMotion] = useState<Motion>()
+  const canMove = format === 'png' && moves(scene)
+  const motion = canMove ? wantedMotion : undefined
   return (
     <Box sx={{ height: '100%', display: 'flex' }}>
       <Pictures scene={scene} />
@@ -132,6 +137,7 @@ function Export({ scene }: { readonly scene: Scene }) {
             onChange={setQuality}
           />
         )}
+        {canMove && <MotionChoice motion={motion} onChange={setMotion} />}
         {chosen.carriesExif && (
           <FormControlLabel
             control={<Switch checked={keepsPlace} onChange={(_, next) => setKeepsPlace(next)} />}
@@ -151,11 +157,18 @@ function Export({ scene }: { readonly scene: Scene }) {
             </Button>
           </Box>
         ) : (
-          <Button variant="contained" fullWidth sx={{ mt: 4, minHeight: 40 }} onClick={() => void start(options, size, keepsPlace)}>
+          <Button
+            variant="contained"
+            fullWidth
+            sx={{ mt: 4, minHeight: 40 }}
+            onClick={() => void start({ options, size, keepsPlace, motion })}
+          >
             Make the {chosen.name} file
           </Button>
         )}
-        {!progress && <Estimate scene={scene} size={size} options={options} />}
+        {!progress && (
+          <Estimate scene={scene} size={size} options={options} frames={motion ? Math.round(motion.seconds * motion.rate) : 1} />
+        )}
         {exported && (
           <Box role="status" sx={{ mt: 5, pt: 4, borderTop: `1px solid ${ink.rule}` }}>
             <b>{exported.fileName}</b>
@@ -173,10 +186,11 @@ interface EstimateProps {
   readonly scene: Scene
   readonly size: OutputSize
   readonly options: ExportOptions
+  readonly frames: number
 }
 
 /** About how large the file will be. */
-function Estimate({ scene, size, options }: EstimateProps) {
+function Estimate({ scene, size, options, frames }: EstimateProps) {
   const pool = usePool()
   const output = outputOf(scene, size)
   const { rect } = output
@@ -186,7 +200,7 @@ function Estimate({ scene, size, options }: EstimateProps) {
     placeholderData: (earlier) => earlier,
     gcTime: 30_000,
   })
-  return <Box sx={{ mt: 2, minHeight: 18, color: ink.secondary }}>{data !== undefined && `About ${bytesInWords(data)}`}</Box>
+  return <Box sx={{ mt: 2, minHeight: 18, color: ink.secondary }}>{data !== undefined && `About ${bytesInWords(data * frames)}`}</Box>
 }
 
 /** The whole picture, and a part of it pixel for pixel, as large as there is room. */

@@ -3,6 +3,7 @@ import {
   exifOf,
   exifProblem,
   fileFormats,
+  MovingPng,
   UserProblem,
   type ExportOptions,
   type Scene,
@@ -47,13 +48,34 @@ export interface Exported {
 
 const TILE = 512
 
+/** How a picture moves in a file: how long it takes to come round, and how many frames a second it has. */
+export interface Motion {
+  readonly seconds: number
+  readonly rate: number
+}
+
+/** What is asked for. */
+export interface FileChoice {
+  readonly options: ExportOptions
+  readonly size: OutputSize
+  readonly keepsPlace: boolean
+  /** Nothing for a picture that stands still. */
+  readonly motion: Motion | undefined
+}
+
+async function movingFile(frames: number, rate: number, oneFrame: (index: number) => Promise<Blob>): Promise<Blob> {
+  const moving = new MovingPng(frames, rate)
+  for (let index = 0; index < frames; index++) moving.add(new Uint8Array(await (await oneFrame(index)).arrayBuffer()))
+  return moving.finish()
+}
+
 /** Makes the file of a scene at full size, tile by tile, and hands it to the person. */
 export function useExport(scene: Scene, pool: RenderPool) {
   const [progress, setProgress] = useState<ExportProgress>()
   const [exported, setExported] = useState<Exported>()
   const running = useRef<AbortController>(undefined)
   useEffect(() => () => running.current?.abort(), [])
-  const start = async (options: ExportOptions, size: OutputSize, keepsPlace: boolean): Promise<void> => {
+  const start = async ({ options, size, keepsPlace, motion }: FileChoice): Promise<void> => {
     const abort = new AbortController()
     running.current = abort
     const began = performance.now()
@@ -63,16 +85,19 @@ export function useExport(scene: Scene, pool: RenderPool) {
       const output = outputOf(scene, size)
       const stored = await loadPhotoFile(scene.photo.id)
       const exif = exifFor(stored && exifOf(new Uint8Array(await stored.file.arrayBuffer())), output.rect, keepsPlace, options.space)
-      const file = await pool.renderFile({
-        ...output,
-        exif,
-        tileSize: TILE,
-        priority: priorities.export,
-        keep: 'nothing',
-        options,
-        signal: abort.signal,
-        onProgress: (done) => setProgress({ done }),
-      })
+      const frames = motion ? Math.round(motion.seconds * motion.rate) : 1
+      const oneFrame = (index: number): Promise<Blob> =>
+        pool.renderFile({
+          ...(index === 0 ? output : outputOf({ ...scene, phase: index / frames }, size)),
+          exif,
+          tileSize: TILE,
+          priority: priorities.export,
+          keep: 'nothing',
+          options,
+          signal: abort.signal,
+          onProgress: (part) => setProgress({ done: (index + part) / frames }),
+        })
+      const file = motion ? await movingFile(frames, motion.rate, oneFrame) : await oneFrame(0)
       if (abort.signal.aborted) return
       const fileName = `${safeFileName(scene.name)}.${fileFormats[options.format].endings[0]}`
       saveFile(file, fileName)
