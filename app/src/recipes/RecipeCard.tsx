@@ -3,14 +3,14 @@ import ButtonBase from '@mui/material/ButtonBase'
 import IconButton from '@mui/material/IconButton'
 import { Star } from '@phosphor-icons/react/dist/csr/Star'
 import { frameOfSource, framedGraph, type Scene } from '@welkinar/core'
-import { produce } from 'immer'
 import { memo, useMemo } from 'react'
 import { ActionMenu, type Action } from '../common/ActionMenu'
 import { NameInput } from '../common/NameInput'
 import { useSeen } from '../common/useSeen'
 import { ink } from '../theme'
-import type { SceneChange } from '../scene/history'
 import { LookPicture } from '../workbench/pictures/LookPicture'
+import type { Laying } from '../workbench/actions/recipes'
+import { sceneWith } from './sceneWith'
 import type { ShownRecipe } from './shownRecipes'
 
 /** What can be done with a recipe that is offered. */
@@ -29,8 +29,9 @@ export interface RecipeDeeds {
 interface RecipeCardProps {
   readonly one: ShownRecipe
   readonly scene: Scene
-  /** What laying it would do. */
-  readonly change: SceneChange
+  readonly laying: Laying
+  /** Ids of pictures that are not there. */
+  readonly gone: readonly string[]
   readonly isChosen: boolean
   /** Css px. */
   readonly width: number
@@ -38,8 +39,8 @@ interface RecipeCardProps {
 }
 
 /** A recipe, as a picture of what it would make of the photo. */
-export const RecipeCard = memo(function RecipeCard({ one, scene, change, isChosen, width, deeds }: RecipeCardProps) {
-  const { recipe, ownId, isFavourite } = one
+export const RecipeCard = memo(function RecipeCard({ one, scene, laying, gone, isChosen, width, deeds }: RecipeCardProps) {
+  const { name, ownId, isFavourite } = one
   const [card, inSight] = useSeen()
   const frame = frameOfSource(scene)
   const height = Math.max(40, Math.min(Math.round(1.3 * width), Math.round((width * frame.height) / frame.width)))
@@ -47,7 +48,7 @@ export const RecipeCard = memo(function RecipeCard({ one, scene, change, isChose
     <Box component="li" ref={card} sx={{ minWidth: 0 }}>
       <ButtonBase
         data-recipe={one.key}
-        aria-label={recipe.name}
+        aria-label={name}
         aria-pressed={isChosen}
         onPointerEnter={() => deeds.point(one)}
         onPointerLeave={() => deeds.point(undefined)}
@@ -65,47 +66,45 @@ export const RecipeCard = memo(function RecipeCard({ one, scene, change, isChose
           '&:focus-visible': { outline: `3px solid ${isChosen ? ink.accent : ink.ink}`, outlineOffset: isChosen ? 3 : 1 },
         }}
       >
-        {inSight && <Picture {...{ scene, change, width, height }} />}
+        {inSight && <Picture {...{ one, scene, laying, gone, width, height }} />}
       </ButtonBase>
       <Box sx={{ display: 'flex', alignItems: 'center', minHeight: 30 }}>
         <Box sx={{ flex: 1, minWidth: 0 }}>
           {ownId === undefined ? (
-            <Box sx={{ overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' }}>{recipe.name}</Box>
+            <Box sx={{ overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' }}>{name}</Box>
           ) : (
             <NameInput
-              label={`Name of ${recipe.name}`}
-              name={recipe.name}
+              label={`Name of ${name}`}
+              name={name}
               longest={120}
               size={13}
               width={width - 60}
-              onRename={(name) => deeds.rename(one, name)}
+              onRename={(next) => deeds.rename(one, next)}
             />
           )}
         </Box>
         <IconButton
           size="small"
-          aria-label={`Favourite: ${recipe.name}`}
+          aria-label={`Favourite: ${name}`}
           aria-pressed={isFavourite}
           onClick={() => deeds.like(one)}
           sx={{ p: '5px', color: isFavourite ? ink.accent : ink.secondary }}
         >
           <Star size={16} weight={isFavourite ? 'fill' : 'regular'} />
         </IconButton>
-        <ActionMenu label={`More about ${recipe.name}`} actions={() => deeds.actions(one)} />
+        <ActionMenu label={`More about ${name}`} actions={() => deeds.actions(one)} />
       </Box>
     </Box>
   )
 })
 
-interface PictureProps {
-  readonly scene: Scene
-  readonly change: SceneChange
+interface PictureProps extends Pick<RecipeCardProps, 'one' | 'scene' | 'laying' | 'gone'> {
   readonly width: number
   readonly height: number
 }
 
-function Picture({ scene, change, width, height }: PictureProps) {
-  const made = useMemo(() => produce(scene, (draft) => change(draft)), [scene, change])
+function Picture({ one, scene, laying, gone, width, height }: PictureProps) {
+  const made = useMemo(() => sceneWith(scene, one, { laying, strength: 100 }, gone).scene, [scene, one, laying, gone])
   const node = useMemo(() => framedGraph(made), [made])
   return <LookPicture node={node} photo={made.photo} frame={frameOfSource(made)} {...{ width, height }} label="" awaited coarseFirst />
 }

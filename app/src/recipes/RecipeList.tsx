@@ -2,11 +2,11 @@ import Box from '@mui/material/Box'
 import Button from '@mui/material/Button'
 import InputBase from '@mui/material/InputBase'
 import type { Scene } from '@welkinar/core'
-import { useMemo, useRef, useState, type KeyboardEvent } from 'react'
+import { useDeferredValue, useMemo, useRef, useState, type KeyboardEvent } from 'react'
 import { useScreenSize } from '../common/useScreenSize'
 import { NARROW } from '../common/useNarrow'
 import { ink } from '../theme'
-import { laidOn, type Laying } from '../workbench/actions/recipes'
+import type { Laying } from '../workbench/actions/recipes'
 import { RecipeCard, type RecipeDeeds } from './RecipeCard'
 import { found, shelves, type RecipeShelf, type ShownRecipe } from './shownRecipes'
 
@@ -25,30 +25,20 @@ const WIDTH = 476
 const LEAST_CARD = 190
 const GAP = 12
 const PADDING = 16
-
-const nothing = (): void => undefined
+const none: readonly ShownRecipe[] = []
 
 /** The recipes, found by words and by what they are about. Arrow keys go through them. */
 export function RecipeList({ scene, all, chosen, laying, gone, deeds }: RecipeListProps) {
-  const { photo, marks } = scene
   const [text, setText] = useState('')
   const [shelf, setShelf] = useState<RecipeShelf>('All')
   const place = useRef<HTMLDivElement>(null)
   const room = useScreenSize(place)
   const shown = useMemo(() => found(all, shelf, text), [all, shelf, text])
+  // The page answers while they are set out.
+  const setOut = useDeferredValue(shown, none)
   const inner = (room?.width ?? 0) - 2 * PADDING
   const across = Math.max(1, Math.floor((inner + GAP) / (LEAST_CARD + GAP)))
   const width = Math.floor((inner - (across - 1) * GAP) / across)
-  const changes = useMemo(
-    () =>
-      new Map(
-        all.map(({ key, recipe }) => {
-          let count = 0
-          return [key, laidOn({ photo, marks }, recipe, { laying, strength: 100 }, gone, () => `${key} ${count++}`).change] as const
-        }),
-      ),
-    [all, photo, marks, laying, gone],
-  )
   const onKeyDown = (event: KeyboardEvent) => {
     const by = { ArrowRight: 1, ArrowLeft: -1, ArrowDown: across, ArrowUp: -across }[event.key]
     const cards = [...(place.current?.querySelectorAll<HTMLElement>('[data-recipe]') ?? [])]
@@ -111,11 +101,11 @@ export function RecipeList({ scene, all, chosen, laying, gone, deeds }: RecipeLi
               gap: `${GAP}px`,
             }}
           >
-            {shown.map((one) => (
+            {setOut.map((one) => (
               <RecipeCard
                 key={one.key}
-                {...{ one, scene, width, deeds }}
-                change={changes.get(one.key) ?? nothing}
+                {...{ one, scene, laying, gone, width, deeds }}
+
                 isChosen={one.key === chosen}
               />
             ))}

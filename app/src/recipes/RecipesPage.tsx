@@ -1,7 +1,6 @@
 import Box from '@mui/material/Box'
 import Button from '@mui/material/Button'
 import { frameOfSource, picturesOfStack, type Scene } from '@welkinar/core'
-import { produce } from 'immer'
 import { useCallback, useDeferredValue, useEffect, useMemo, useState } from 'react'
 import { useNavigate } from 'react-router'
 import { NARROW } from '../common/useNarrow'
@@ -11,12 +10,13 @@ import { SceneBar } from '../scene/SceneBar'
 import { useScene } from '../scene/sceneStore'
 import { zoomCommands } from '../scene/zoomCommands'
 import { showProblem } from '../common/notices'
-import { asItIs, laidOn, layOnOpenScene, missingInWords, type LayingChoice } from '../workbench/actions/recipes'
+import { asItIs, layOnOpenScene, type LayingChoice } from '../workbench/actions/recipes'
 import { ScenePane } from '../workbench/view/ScenePane'
 import { deedsOfRecipes } from './deeds'
 import { LayingRow } from './LayingRow'
 import { MakeRecipe } from './MakeRecipe'
 import { exportRecipes, importRecipes } from './recipeFiles'
+import { sceneWith } from './sceneWith'
 import { RecipeList } from './RecipeList'
 import { useRecipes, type ShownRecipe } from './shownRecipes'
 import { TagsDialog } from './TagsDialog'
@@ -39,7 +39,7 @@ function Recipes({ scene }: { readonly scene: Scene }) {
   const gone = useGone(all)
   const lay = useCallback(
     (one: ShownRecipe) => {
-      layOnOpenScene(one.recipe, choice)
+      layOnOpenScene(one.recipe(), choice)
         .then((isLaid) => isLaid && void navigate(`/scene/${scene.id}`))
         .catch((error: unknown) => showProblem(error, 'Laying the recipe'))
     },
@@ -59,10 +59,7 @@ function Recipes({ scene }: { readonly scene: Scene }) {
   const chosen = all?.find(({ key }) => key === chosenKey)
   const seen = useDeferredValue(pointed ?? chosen)
   const shown = useMemo(() => {
-    if (!seen) return undefined
-    let count = 0
-    const laid = laidOn(scene, seen.recipe, choice, gone, () => `${seen.key} ${count++}`)
-    return { scene: produce(scene, (draft) => laid.change(draft)), said: [...laid.unplaced, ...missingInWords(seen.recipe, gone)] }
+    return seen && sceneWith(scene, seen, choice, gone)
   }, [scene, seen, choice, gone])
   useKeys([...zoomCommands, { id: 'tool-off', run: () => setChosenKey(undefined) }])
   const own = (all ?? []).filter(({ ownId }) => ownId !== undefined)
@@ -77,7 +74,7 @@ function Recipes({ scene }: { readonly scene: Scene }) {
           disabled={own.length === 0}
           onClick={() =>
             exportRecipes(
-              own.map(({ recipe }) => recipe),
+              own.map(({ recipe }) => recipe()),
               'Recipes',
             )
           }
@@ -90,7 +87,7 @@ function Recipes({ scene }: { readonly scene: Scene }) {
       </SceneBar>
       <Box sx={{ flex: 1, minHeight: 0, display: 'flex', [NARROW]: { flexDirection: 'column' } }}>
         <Box component="main" sx={{ flex: 1, minWidth: 0, minHeight: 0, display: 'grid', gridTemplateRows: 'minmax(0, 1fr)' }}>
-          <ScenePane scene={shown?.scene ?? scene} words={seen?.recipe.name ?? 'The picture as it is'}>
+          <ScenePane scene={shown?.scene ?? scene} words={seen?.name ?? 'The picture as it is'}>
             <LayingRow
               choice={choice}
               onChange={setChoice}
@@ -114,7 +111,8 @@ const none: readonly string[] = []
 function useGone(all: readonly ShownRecipe[] | undefined): readonly string[] {
   const { pictures } = useOpenScene()
   const [gone, setGone] = useState(none)
-  const read = useMemo(() => (all ?? []).flatMap(({ recipe }) => picturesOfStack(recipe)), [all])
+  // No built-in recipe reads any.
+  const read = useMemo(() => (all ?? []).flatMap(({ ownId, recipe }) => (ownId === undefined ? [] : picturesOfStack(recipe()))), [all])
   const names = read.map(({ id }) => id).join()
   useEffect(() => {
     let isOver = false

@@ -15,7 +15,7 @@ const LONGEST = 40
 
 /** Asks for the words that a recipe is found by. */
 export function TagsDialog({ one, onClose }: { readonly one: ShownRecipe; onClose(): void }) {
-  const [text, setText] = useState(one.recipe.tags.join(', '))
+  const [text, setText] = useState(one.tags.join(', '))
   const take = () => {
     const words = text.split(',').map((word) => word.trim().slice(0, LONGEST))
     const tags = [...new Set(words.filter(Boolean))].slice(0, MOST)
@@ -30,7 +30,7 @@ export function TagsDialog({ one, onClose }: { readonly one: ShownRecipe; onClos
           take()
         }}
       >
-        <DialogTitle id="tags">Words that find “{one.recipe.name}”</DialogTitle>
+        <DialogTitle id="tags">Words that find “{one.name}”</DialogTitle>
         <DialogContent sx={{ minWidth: 420 }}>
           <TextField
             autoFocus

@@ -29,7 +29,7 @@ export function deedsOfRecipes({ retag, layOnMany, ...ofPage }: OfPage): RecipeD
     ...ofPage,
     like: ({ key }) => attempt(switchFavourite(key), 'Marking the recipe'),
     rename: ({ ownId }, name) => ownId !== undefined && attempt(changeRecipe(ownId, { name }), 'Renaming'),
-    remove: ({ ownId, recipe }) => ownId !== undefined && attempt(remove(ownId, recipe.name), 'Deleting'),
+    remove: ({ ownId, name }) => ownId !== undefined && attempt(remove(ownId, name), 'Deleting'),
     actions: (one) => [
       { label: 'Lay it on the photo', run: () => deeds.lay(one) },
       { label: 'Lay it on many photos', run: () => layOnMany(one) },
@@ -50,10 +50,10 @@ export function deedsOfRecipes({ retag, layOnMany, ...ofPage }: OfPage): RecipeD
   return deeds
 }
 
-function actionsOf({ recipe, ownId }: ShownRecipe): Action[] {
-  const copy = { ...recipe, name: `${recipe.name.slice(0, 112)}, own` }
+function actionsOf({ recipe, name, ownId }: ShownRecipe): Action[] {
+  const copy = { ...recipe(), name: `${name.slice(0, 112)}, own` }
   return [
     { label: ownId === undefined ? 'Copy to your own' : 'Duplicate', run: () => attempt(keepRecipes([copy]), 'Copying the recipe') },
-    { label: 'Save as a file', run: () => exportRecipes([recipe], recipe.name) },
+    { label: 'Save as a file', run: () => exportRecipes([recipe()], name) },
   ]
 }

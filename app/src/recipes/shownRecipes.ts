@@ -1,4 +1,4 @@
-import { builtInRecipes, makeBuiltIn, recipeTags, type Frame, type Recipe, type Scene } from '@welkinar/core'
+import { builtInRecipes, makeBuiltIn, recipeTags, type EffectKind, type Frame, type Recipe, type Scene } from '@welkinar/core'
 import { useLiveQuery } from 'dexie-react-hooks'
 import { useMemo } from 'react'
 import { favourites, ownRecipes } from '../storage/recipes'
@@ -9,8 +9,18 @@ export interface ShownRecipe {
   readonly key: string
   /** Of one of the person's own. */
   readonly ownId: number | undefined
-  readonly recipe: Recipe
+  readonly name: string
+  readonly tags: readonly string[]
+  readonly kinds: readonly EffectKind[]
   readonly isFavourite: boolean
+  /** As it is on this photo; made when it is first asked for. */
+  recipe(): Recipe
+}
+
+/** Makes something once, when it is first asked for. */
+function once<T extends object>(make: () => T): () => T {
+  let made: T | undefined
+  return () => (made ??= make())
 }
 
 /** Which recipes are shown: all, the person's own, those liked best, or those about one thing. */
@@ -28,13 +38,20 @@ export function useRecipes(scene: Scene, frame: Frame): readonly ShownRecipe[] |
       builtInRecipes.map((one) => ({
         key: `built-in ${one.id}`,
         ownId: undefined,
-        recipe: makeBuiltIn(one, { photo, marks, frame: { x, y, width, height, turn } }),
+        name: one.name,
+        tags: one.tags,
+        kinds: one.effects.map(({ kind }) => kind),
+        recipe: once(() => makeBuiltIn(one, { photo, marks, frame: { x, y, width, height, turn } })),
       })),
     [photo, marks, x, y, width, height, turn],
   )
   return useMemo(() => {
     if (!own || !liked) return undefined
-    const all = [...own.map(({ id, recipe }) => ({ key: `own ${id}`, ownId: id, recipe })), ...builtIn]
+    const ofPerson = own.map(({ id, recipe }) => {
+      const { name, tags, effects } = recipe
+      return { key: `own ${id}`, ownId: id, name, tags, kinds: effects.map(({ kind }) => kind), recipe: () => recipe }
+    })
+    const all = [...ofPerson, ...builtIn]
     return all.map((one) => ({ ...one, isFavourite: liked.has(one.key) }))
   }, [own, liked, builtIn])
 }
@@ -43,14 +60,13 @@ export function useRecipes(scene: Scene, frame: Frame): readonly ShownRecipe[] |
 export function found(all: readonly ShownRecipe[], shelf: RecipeShelf, text: string): readonly ShownRecipe[] {
   const words = text.toLowerCase().split(/\s+/).filter(Boolean)
   return all.filter((one) => {
-    const { name, tags, effects } = one.recipe
-    const said = [name, ...tags, ...effects.map(({ kind }) => kind)].join(' ').toLowerCase()
+    const said = [one.name, ...one.tags, ...one.kinds].join(' ').toLowerCase()
     return isOn(shelf, one) && words.every((word) => said.includes(word))
   })
 }
 
-function isOn(shelf: RecipeShelf, { ownId, isFavourite, recipe }: ShownRecipe): boolean {
+function isOn(shelf: RecipeShelf, { ownId, isFavourite, tags }: ShownRecipe): boolean {
   if (shelf === 'All') return true
   if (shelf === 'Own') return ownId !== undefined
-  return shelf === 'Favourites' ? isFavourite : recipe.tags.includes(shelf)
+  return shelf === 'Favourites' ? isFavourite : tags.includes(shelf)
 }

@@ -53,6 +53,28 @@ describe('what can be varied', () => {
     },
   )
 
+  it('a pinned state takes the place of the effects; a recipe comes on top of them, of the same ids each time', () => {
+    const bare = sceneWith('rain')
+    const [snow, rain] = [newEffect(photo, { kind: 'snow', id: 'snow' }), bare.effects[0]!]
+    const scene: Scene = { ...bare, pinned: [{ id: 'p', name: 'With snow', effects: [snow], groups: [] }] }
+    const made = (id: string, value: string) => {
+      const found = variationsOf(scene, rain).find((one) => one.id === id)!
+      const { change } = found.values({ count: 1, round: 0 }).find(({ words }) => words === value)!
+      return produce(scene, (draft) => change(draft)).effects
+    }
+    expect(made('pinned', 'With snow').map(({ kind }) => kind)).toEqual(['snow'])
+    expect(made('pinned', 'As it is')).toEqual([rain])
+    expect(made('recipe', 'Quiet snow').map(({ kind }) => kind)).toEqual(['rain', 'haze', 'snow', 'colourBalance', 'softFocus'])
+    expect(made('recipe', 'Quiet snow')).toEqual(made('recipe', 'Quiet snow'))
+    // It can be taken over twice.
+    const twice = { ...scene, effects: made('recipe', 'Quiet snow') }
+    const { change } = variationsOf(twice, rain)
+      .find(({ id }) => id === 'recipe')!
+      .values({ count: 1, round: 0 })[6]!
+    expect(new Set(produce(twice, (draft) => change(draft)).effects.map(({ id }) => id)).size).toBe(9)
+    expect(variationsOf(bare, rain).some(({ id }) => id === 'pinned')).toBe(false)
+  })
+
   it('a number runs from one end to the other, both included', () => {
     const scene = sceneWith('rain')
     const density = variationsOf(scene, scene.effects[0]!).find(({ label }) => label === 'Density')!

@@ -1,10 +1,12 @@
 import {
+  builtInRecipes,
   controlOf,
   definitionOf,
   findOwner,
   frameOfSource,
   isEffect,
   limitsOf,
+  makeBuiltIn,
   mixModes,
   mixSchema,
   modeLabels,
@@ -17,6 +19,7 @@ import {
   schemaAt,
   wearLook,
   writePath,
+  type BuiltInRecipe,
   type Effect,
   type Mask,
   type NumberControl,
@@ -27,6 +30,7 @@ import {
 import { controlOn } from '../common/controlOn'
 import { numberText } from '../common/numberText'
 import type { SceneChange } from '../scene/history'
+import { laidOn } from '../workbench/actions/recipes'
 
 /** One value of what is varied. */
 interface Value {
@@ -64,7 +68,47 @@ export interface ChosenValues {
 /** What can be varied of an effect or group of a scene, the likeliest first. */
 export function variationsOf(scene: Scene, owner: Owner): readonly Variation[] {
   const ofEffect = isEffect(owner) ? [...seeds(owner), ...looks(scene, owner)] : []
-  return [...ofEffect, amount(owner), modes(owner), masks(scene, owner), ...(isEffect(owner) ? numbers(scene, owner) : [])]
+  const ofOwner = [...ofEffect, amount(owner), modes(owner), masks(scene, owner), ...(isEffect(owner) ? numbers(scene, owner) : [])]
+  return [...ofOwner, ...wholes(scene)]
+}
+
+/** What takes the place of the whole stack, or comes on top of it: built-in recipes, and the states that are pinned. */
+function wholes(scene: Scene): Variation[] {
+  const own: Value = { id: 'stack own', words: 'As it is', change: () => undefined }
+  const recipes: Variation = {
+    id: 'recipe',
+    label: 'Recipe laid over',
+    counted: false,
+    values: () => [own, ...builtInRecipes.map((recipe) => recipeValue(scene, recipe))],
+  }
+  const pinned: Variation = {
+    id: 'pinned',
+    label: 'Pinned state',
+    counted: false,
+    values: () => [own, ...scene.pinned.map(({ id, name, effects, groups }) => stackValue(`pinned ${id}`, name, { effects, groups }))],
+  }
+  return scene.pinned.length > 0 ? [recipes, pinned] : [recipes]
+}
+
+function recipeValue(scene: Scene, recipe: BuiltInRecipe): Value {
+  const { id, name } = recipe
+  // Made when the picture is: there are many.
+  const change: SceneChange = (draft) => {
+    const taken = new Set([...draft.effects, ...draft.groups, ...draft.pinned].map((one) => one.id))
+    let count = 0
+    // The same each time, and other than those that are there.
+    const newId = (): string => {
+      while (taken.has(`${id} ${count}`)) count++
+      return `${id} ${count++}`
+    }
+    const made = makeBuiltIn(recipe, { photo: scene.photo, marks: scene.marks, frame: frameOfSource(scene) })
+    laidOn(scene, made, { laying: 'over', strength: 100 }, [], newId).change(draft)
+  }
+  return { id: `recipe ${id}`, words: name, change }
+}
+
+function stackValue(id: string, words: string, stack: Pick<Scene, 'effects' | 'groups'>): Value {
+  return { id, words, change: (draft) => void Object.assign(draft, structuredClone(stack)) }
 }
 
 const SEEDS = 10_000
