@@ -2,7 +2,7 @@ import type { Browser, Page } from 'playwright-core'
 import sharp from 'sharp'
 import { storedIn } from './support/database'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
-import { demoNames, dropFile, launch, settled, shelfReady, visit } from './support/browser'
+import { demoNames, dropFile, launch, settled, shelfReady, visit, saved } from './support/browser'
 
 const grey = (width: number, height: number) => sharp({ create: { width, height, channels: 3, background: '#778' } })
 const text = (words: string) => Buffer.from(words)
@@ -177,7 +177,7 @@ describe('bad input', () => {
     await page.getByText('There is no room left in this browser’s storage: the latest changes are only on this screen.').waitFor()
     await noRoom(false)
     await set('22')
-    await page.getByText('saved', { exact: true }).waitFor()
+    await saved(page)
     await noRoom(true)
     await page.getByRole('link', { name: 'Shelf' }).click()
     await shelfReady(page)

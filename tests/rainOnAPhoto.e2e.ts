@@ -124,7 +124,7 @@ describe('rain on a photo, from drop to file', () => {
     expect(Number.parseFloat(await hold.inputValue())).toBe(100)
     const density = await field('Density').inputValue()
     await saved(page)
-    await page.getByText('saved', { exact: true }).waitFor()
+    await saved(page)
     await page.reload()
     await settled(page)
     expect(await field('Density').inputValue()).toBe(density)

@@ -6,12 +6,14 @@ import ToggleButtonGroup from '@mui/material/ToggleButtonGroup'
 import Tooltip from '@mui/material/Tooltip'
 import { ArrowUUpLeft } from '@phosphor-icons/react/dist/csr/ArrowUUpLeft'
 import { ArrowUUpRight } from '@phosphor-icons/react/dist/csr/ArrowUUpRight'
+import { BookOpen } from '@phosphor-icons/react/dist/csr/BookOpen'
 import { Binoculars } from '@phosphor-icons/react/dist/csr/Binoculars'
 import { ListMagnifyingGlass } from '@phosphor-icons/react/dist/csr/ListMagnifyingGlass'
 import { Pause } from '@phosphor-icons/react/dist/csr/Pause'
 import { Play } from '@phosphor-icons/react/dist/csr/Play'
 import { SidebarSimple } from '@phosphor-icons/react/dist/csr/SidebarSimple'
-import { memo, useState } from 'react'
+import { SquaresFour } from '@phosphor-icons/react/dist/csr/SquaresFour'
+import { memo, useState, type ReactNode } from 'react'
 import { Link } from 'react-router'
 import { NARROW } from '../../common/useNarrow'
 import { KeysDialog } from '../../keys/KeysDialog'
@@ -83,16 +85,8 @@ export const TopBar = memo(function TopBar({ commands }: TopBarProps) {
           <ListMagnifyingGlass size={18} />
         </IconButton>
       </Tooltip>
-      <Tooltip describeChild title={recipesHint}>
-        <Button component={Link} to={`/scene/${sceneId}/recipes`} variant="outlined" sx={{ flex: 'none', px: '10px' }}>
-          Recipes
-        </Button>
-      </Tooltip>
-      <Tooltip describeChild title={trialsHint}>
-        <Button component={Link} to={`/scene/${sceneId}/trials`} variant="outlined" sx={{ flex: 'none', px: '10px' }}>
-          Trials
-        </Button>
-      </Tooltip>
+      <WayTo to={`/scene/${sceneId}/recipes`} label="Recipes" hint={recipesHint} icon={<BookOpen size={18} />} />
+      <WayTo to={`/scene/${sceneId}/trials`} label="Trials" hint={trialsHint} icon={<SquaresFour size={18} />} />
       <Button component={Link} to={`/scene/${sceneId}/export`} variant="contained" sx={{ flex: 'none', px: '10px' }}>
         Export
       </Button>
@@ -102,6 +96,29 @@ export const TopBar = memo(function TopBar({ commands }: TopBarProps) {
     </Box>
   )
 })
+
+interface WayToProps {
+  readonly to: string
+  readonly label: string
+  readonly hint: string
+  readonly icon: ReactNode
+}
+
+/** The way to another screen of the scene: by its name where there is room for it. */
+function WayTo({ to, label, hint, icon }: WayToProps) {
+  return (
+    <Tooltip describeChild title={hint}>
+      <Button component={Link} to={to} aria-label={label} variant="outlined" sx={{ flex: 'none', px: '10px', minWidth: 0 }}>
+        <Box component="span" sx={{ display: { xs: 'none', lg: 'inline' } }}>
+          {label}
+        </Box>
+        <Box component="span" aria-hidden sx={{ display: { xs: 'flex', lg: 'none' } }}>
+          {icon}
+        </Box>
+      </Button>
+    </Tooltip>
+  )
+}
 
 const keysCommand = (run: () => void): Command => ({ id: 'keys', label: 'Keys: all of them, and which they are to be', run })
 
@@ -201,7 +218,7 @@ function SavedMark() {
       role={is === 'reading only' || is === 'trouble' ? 'status' : undefined}
       data-saved={is === 'open'}
       // In a narrow window only what is not as it should be takes room.
-      sx={{ color: ink.secondary, whiteSpace: 'nowrap', ...(words[is] === 'saved' && { display: { xs: 'none', lg: 'block' } }) }}
+      sx={{ color: ink.secondary, whiteSpace: 'nowrap', ...(words[is] === 'saved' && { display: { xs: 'none', xl: 'block' } }) }}
     >
       {words[is]}
     </Box>
