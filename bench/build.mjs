@@ -2,7 +2,7 @@
 import { build } from 'esbuild'
 
 await build({
-  entryPoints: ['src/main.ts', 'src/sharpRain.ts', 'src/sharpSoftFocus.ts', 'src/sharpFinish.ts'],
+  entryPoints: ['src/main.ts', 'src/sharpRain.ts', 'src/sharpSoftFocus.ts', 'src/sharpFinish.ts', 'src/sharpMany.ts'],
   outdir: 'dist',
   bundle: true,
   external: ['sharp', 'playwright-core', '@resvg/resvg-js', '@techstark/opencv-js', 'utif2', 'libheif-js'],

@@ -1,5 +1,3 @@
-import { spawn } from 'node:child_process'
-import { fileURLToPath } from 'node:url'
 import { newEffect, type Effect } from '@welkinar/core'
 import { chromium, type BrowserContext } from 'playwright-core'
 import sharp from 'sharp'
@@ -21,6 +19,7 @@ import {
 import { keyTimes, panelTimes } from './handTimes'
 import { limitRow, median, percentile, type Row } from './measure'
 import { HEIGHT, WIDTH } from './photo24'
+import { serve } from './serve'
 import { mixedStack } from './stackRows'
 
 const size = { width: WIDTH, height: HEIGHT }
@@ -135,18 +134,6 @@ async function sixtyTimes(context: BrowserContext, address: string, photo: strin
   const times = await exportTimes(page)
   await context.close()
   return times
-}
-
-async function serve(): Promise<{ address: string; stop(): void }> {
-  const main = fileURLToPath(new URL('../../server/dist/main.js', import.meta.url))
-  const server = spawn('node', [main], { env: { ...process.env, PORT: '0' }, stdio: ['ignore', 'pipe', 'inherit'] })
-  const address = await new Promise<string>((resolve) => {
-    server.stdout.on('data', (chunk: Buffer) => {
-      const found = /open at (\S+)/.exec(chunk.toString())?.[1]
-      if (found) resolve(found)
-    })
-  })
-  return { address, stop: () => void server.kill() }
 }
 
 function rain(count: number): Effect[] {

@@ -12,6 +12,7 @@ import { graphRows } from './graphRows'
 import { jobRows, writePhoto } from './jobRows'
 import { kernelRows } from './kernelRows'
 import { lightRows } from './lightRows'
+import { manyRows } from './manyRows'
 import { maskRows } from './maskRows'
 import type { Row } from './measure'
 import { benchPhoto, testPixels, type BenchPhoto } from './photo24'
@@ -42,6 +43,7 @@ const groups: Readonly<Record<string, { readonly title: string; readonly rows: (
   jobs: { title: 'Whole jobs, from file to file', rows: ({ folder, file }) => jobRows(folder, file) },
   extremes: { title: 'Settings of the highest cost', rows: ({ photo }) => extremeRows(photo) },
   reading: { title: 'Reading', rows: ({ photo }) => readingRows(photo) },
+  many: { title: 'From one picture to many', rows: ({ folder, file }) => manyRows(folder, file) },
   browser: { title: 'In Chromium', rows: ({ file }) => browserRows(file) },
 }
 

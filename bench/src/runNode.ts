@@ -2,8 +2,9 @@ import { spawn } from 'node:child_process'
 import { readFileSync } from 'node:fs'
 import { fileURLToPath } from 'node:url'
 
-/** The command line that renders, as it is built. */
-export const renderCommand = [fileURLToPath(new URL('../../server/dist/welkinar.js', import.meta.url)), 'render', '--overwrite'] as const
+/** The command line, as it is built. */
+export const welkinarCommand = fileURLToPath(new URL('../../server/dist/welkinar.js', import.meta.url))
+export const renderCommand = [welkinarCommand, 'render', '--overwrite'] as const
 
 export interface ProcessRun {
   readonly ms: number

@@ -36,7 +36,7 @@ export function NewRunPanel() {
   const dropzone = useDropzone({
     noClick: true,
     noKeyboard: true,
-    onDrop: (files) => setPhotos((before) => withoutTwins([...before, ...files]).slice(0, MOST_PHOTOS)),
+    onDrop: (files) => setPhotos((before) => withoutTwins([...before, ...files.filter(isMeant)]).slice(0, MOST_PHOTOS)),
   })
   const recipes = chosen.flatMap((key) => offers.find((one) => one.key === key) ?? [])
   const names = namesOf({
@@ -210,6 +210,11 @@ export function NewRunPanel() {
 
 function missing(photos: readonly File[], recipes: readonly RecipeOffer[]): string {
   return photos.length === 0 ? 'Choose photos first' : recipes.length === 0 ? 'Choose a recipe first' : 'Add a file to make'
+}
+
+/** What systems keep in folders for themselves is no photo of anybody. */
+function isMeant({ name }: File): boolean {
+  return !name.startsWith('.') && name !== 'Thumbs.db' && name !== 'desktop.ini'
 }
 
 /** The same file chosen twice is one; files of one name in two folders are two. */

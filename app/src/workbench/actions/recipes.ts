@@ -62,7 +62,9 @@ export function laidOn(
       draft.groups.push(...structuredClone(groups))
       draft.pinned.push(...structuredClone(pinned))
     }
-    if (groundwork) Object.assign(draft.groundwork, structuredClone(groundwork))
+    // What the photo of the recipe did not have stays as this one has it.
+    const { crop, tone } = groundwork ?? { crop: null, tone: null }
+    Object.assign(draft.groundwork, structuredClone({ ...(crop && { crop }), ...(tone && { tone }) }))
   }
   return { change, lastId: effects.at(-1)?.id, unplaced }
 }
