@@ -8,12 +8,17 @@ const isolation = {
   'Cross-Origin-Embedder-Policy': 'require-corp',
 }
 
-/** Fast: the best quality takes half a minute for the codecs. */
-const brotli = defineAlgorithm('brotliCompress', { params: { [constants.BROTLI_PARAM_QUALITY]: 6 } })
+const brotli = (quality: number) => defineAlgorithm('brotliCompress', { params: { [constants.BROTLI_PARAM_QUALITY]: quality } })
+/** What is large and loaded on need: the best quality would take half a minute for it. */
+const codecs = /\.wasm$|(libheif|libraw|UTIF)[^/]*\.js$/
 
 export default defineConfig({
   // The server sends the smaller files where the browser takes them.
-  plugins: [react(), compression({ algorithms: [brotli], include: /\.(js|css|wasm)$/, threshold: 1024 })],
+  plugins: [
+    react(),
+    compression({ algorithms: [brotli(10)], include: /\.(js|css)$/, exclude: codecs, threshold: 1024 }),
+    compression({ algorithms: [brotli(6)], include: codecs, threshold: 1024 }),
+  ],
   worker: { format: 'es' },
   server: { headers: isolation },
   optimizeDeps: { exclude: ['@jsquash/jpeg', '@jsquash/png', '@jsquash/webp', '@jsquash/avif', '@welkinar/kernels'] },

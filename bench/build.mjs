@@ -6,7 +6,11 @@ await build({
   outdir: 'dist',
   bundle: true,
   external: ['sharp', 'playwright-core', '@resvg/resvg-js', '@techstark/opencv-js', 'utif2', 'libheif-js'],
-  alias: { '@welkinar/core/pool': '../core/src/pool/index.ts', '@welkinar/core': '../core/src/index.ts' },
+  alias: {
+    '@welkinar/core/recipes': '../core/src/recipes/index.ts',
+    '@welkinar/core/pool': '../core/src/pool/index.ts',
+    '@welkinar/core': '../core/src/index.ts',
+  },
   platform: 'node',
   format: 'esm',
   target: 'node20',

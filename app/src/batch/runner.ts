@@ -1,5 +1,6 @@
 import { outputOf, UserProblem, type Reading } from '@welkinar/core'
-import { laidFile, TooLarge, type RenderPool } from '@welkinar/core/pool'
+import { laidFile, TooLarge } from '@welkinar/core/recipes'
+import type { RenderPool } from '@welkinar/core/pool'
 import { create } from 'zustand'
 import { showNotice, showProblem } from '../common/notices'
 import { renderPool } from '../engine/engine'

@@ -3,7 +3,7 @@ import FormControlLabel from '@mui/material/FormControlLabel'
 import Switch from '@mui/material/Switch'
 import ToggleButton from '@mui/material/ToggleButton'
 import ToggleButtonGroup from '@mui/material/ToggleButtonGroup'
-import { type Size, type OutputSize } from '@welkinar/core'
+import type { Size, OutputSize } from '@welkinar/core'
 import { NumberControl } from '../common/NumberControl'
 import { ink } from '../theme'
 

@@ -3,7 +3,6 @@ import {
   exifOf,
   exifProblem,
   fileFormats,
-  MovingPng,
   UserProblem,
   type ExportOptions,
   type Scene,
@@ -11,6 +10,7 @@ import {
   type PictureOutput,
   type OutputSize,
 } from '@welkinar/core'
+import { MovingPng } from '@welkinar/core/recipes'
 import { priorities, type RenderPool } from '@welkinar/core/pool'
 import { useEffect, useRef, useState } from 'react'
 import { safeFileName, saveFile } from '../common/files'

@@ -1,17 +1,5 @@
-import {
-  BUNDLE_ENDING,
-  fileIdOf,
-  isZip,
-  parseRecipe,
-  pictureFilesOf,
-  picturesOfStack,
-  readBundle,
-  reducedId,
-  UserProblem,
-  writeBundle,
-  type Bundle,
-  type Recipe,
-} from '@welkinar/core'
+import { fileIdOf, parseRecipe, picturesOfStack, reducedId, UserProblem, type Recipe } from '@welkinar/core'
+import { BUNDLE_ENDING, isZip, pictureFilesOf, readBundle, writeBundle, type Bundle } from '@welkinar/core/recipes'
 import { chooseFiles, safeFileName, saveFile } from '../common/files'
 import { showNotice, showProblem } from '../common/notices'
 import { addPicture, loadPhotoFile, photoId } from '../storage/photos'

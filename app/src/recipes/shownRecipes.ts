@@ -1,4 +1,5 @@
-import { builtInRecipes, makeBuiltIn, recipeTags, type EffectKind, type Frame, type Recipe, type Scene } from '@welkinar/core'
+import { type EffectKind, type Frame, type Recipe, type Scene } from '@welkinar/core'
+import { builtInRecipes, makeBuiltIn, recipeTags } from '@welkinar/core/recipes'
 import { useLiveQuery } from 'dexie-react-hooks'
 import { useMemo } from 'react'
 import { favourites, ownRecipes } from '../storage/recipes'

@@ -10,13 +10,13 @@ import {
   documentVersion,
   UserProblem,
   type CheckedScene,
-  type RecipeSource,
   type Scene,
   type Size,
   type Stack,
   untouched,
   wideId,
 } from '@welkinar/core'
+import type { RecipeSource } from '@welkinar/core/recipes'
 import { renderPool } from '../engine/engine'
 import { leaseFile, type PhotoLease } from '../engine/photos'
 import { isOutOfRoom } from '../storage/database'

@@ -1,4 +1,5 @@
-import { builtInRecipes, builtInSource, parseRecipe, recipeSource, UserProblem, type RecipeSource } from '@welkinar/core'
+import { parseRecipe, UserProblem } from '@welkinar/core'
+import { builtInRecipes, builtInSource, recipeSource, type RecipeSource } from '@welkinar/core/recipes'
 import { database, isOutOfRoom, type RunJob, type RunPhoto, type StoredRun } from './database'
 
 /** What a run is made of. */

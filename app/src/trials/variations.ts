@@ -1,12 +1,10 @@
 import {
-  builtInRecipes,
   controlOf,
   definitionOf,
   findOwner,
   frameOfSource,
   isEffect,
   limitsOf,
-  makeBuiltIn,
   mixModes,
   mixSchema,
   modeLabels,
@@ -19,7 +17,6 @@ import {
   schemaAt,
   wearLook,
   writePath,
-  type BuiltInRecipe,
   type Effect,
   type Mask,
   type NumberControl,
@@ -27,6 +24,7 @@ import {
   type Owner,
   type Scene,
 } from '@welkinar/core'
+import { builtInRecipes, makeBuiltIn, type BuiltInRecipe } from '@welkinar/core/recipes'
 import { controlOn } from '../common/controlOn'
 import { numberText } from '../common/numberText'
 import type { SceneChange } from '../scene/history'

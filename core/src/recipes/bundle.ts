@@ -1,6 +1,5 @@
 import { unzipSync, zipSync, type Zippable } from 'fflate'
 import { z } from 'zod'
-import type { PictureReference } from '../masks/picture/definition'
 import { fileIdOf } from '../photo/pictureIds'
 import { parseDocument } from '../model/parseDocument'
 import { parseRecipe, picturesOfStack, type Recipe } from '../model/recipe'
@@ -34,11 +33,6 @@ export interface Bundle {
 /** The ids of the picture files that recipes read. */
 export function pictureFilesOf(recipes: readonly Recipe[]): string[] {
   return [...new Set(recipes.flatMap((recipe) => picturesOfStack(recipe).map(({ id }) => fileIdOf(id))))]
-}
-
-/** The pictures that a recipe reads and a bundle, or a browser, has not. */
-export function missingOf(recipe: Recipe, has: (fileId: string) => boolean): PictureReference[] {
-  return picturesOfStack(recipe).filter(({ id }) => !has(fileIdOf(id)))
 }
 
 /** A bundle as a file. */

@@ -1,5 +1,5 @@
-import { type Rgb } from '../colour/hex'
-import { type Effect } from '../effects/registry'
+import type { Rgb } from '../colour/hex'
+import type { Effect } from '../effects/registry'
 import type { GraphNode } from '../graph/node'
 import type { MaskContext } from '../masks/maskDefinition'
 import { whereNode } from '../masks/whereNode'

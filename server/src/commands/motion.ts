@@ -1,6 +1,6 @@
+import { MovingPng } from '@welkinar/core/recipes'
 import { mkdir } from 'node:fs/promises'
 import { extname, join } from 'node:path'
-import { MovingPng } from '@welkinar/core'
 import { CallProblem } from './callProblem'
 import { readInput } from './inputFile'
 import { OutputFile } from './outputFile'

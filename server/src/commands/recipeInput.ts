@@ -1,21 +1,16 @@
 import { createHash } from 'node:crypto'
 import { readFile } from 'node:fs/promises'
 import { basename, dirname, join } from 'node:path'
+import { fileIdOf, parseRecipe, picturesOfStack, UserProblem, type PictureReference, type Recipe } from '@welkinar/core'
 import {
   builtInRecipes,
   builtInSource,
-  fileIdOf,
   isZip,
-  parseRecipe,
-  picturesOfStack,
   readBundle,
   recipeSource,
-  UserProblem,
   type PictureFiles,
-  type PictureReference,
-  type Recipe,
   type RecipeSource,
-} from '@welkinar/core'
+} from '@welkinar/core/recipes'
 import { CallProblem } from './callProblem'
 import { readInput } from './inputFile'
 

@@ -1,3 +1,4 @@
+import { laidFrames, TooLarge, type LaidFile } from '@welkinar/core/recipes'
 import { createHash } from 'node:crypto'
 import { basename, dirname, join } from 'node:path'
 import {
@@ -18,7 +19,7 @@ import {
   type Rect,
   type SceneMarks,
 } from '@welkinar/core'
-import { laidFrames, TooLarge, type LaidFile, type RenderPool } from '@welkinar/core/pool'
+import type { RenderPool } from '@welkinar/core/pool'
 import { createNodePool } from '../nodePool'
 import { readInput, readTextInput } from './inputFile'
 import { OutputFile } from './outputFile'

@@ -8,6 +8,7 @@ import { ArrowUUpLeft } from '@phosphor-icons/react/dist/csr/ArrowUUpLeft'
 import { ArrowUUpRight } from '@phosphor-icons/react/dist/csr/ArrowUUpRight'
 import { BookOpen } from '@phosphor-icons/react/dist/csr/BookOpen'
 import { Binoculars } from '@phosphor-icons/react/dist/csr/Binoculars'
+import { Check } from '@phosphor-icons/react/dist/csr/Check'
 import { ListMagnifyingGlass } from '@phosphor-icons/react/dist/csr/ListMagnifyingGlass'
 import { Pause } from '@phosphor-icons/react/dist/csr/Pause'
 import { Play } from '@phosphor-icons/react/dist/csr/Play'
@@ -212,15 +213,24 @@ function SavedMark() {
   const { is } = useScene((store) => store.life)
   const saved = isKept ? 'saved' : 'not kept'
   const words = { closed: saved, opening: saved, open: saved, saving: 'saving …', trouble: 'not saved', 'reading only': 'read only' }
+  const isSaved = words[is] === 'saved'
   return (
     <Box
       // Only trouble is read out: it would speak at every change.
       role={is === 'reading only' || is === 'trouble' ? 'status' : undefined}
       data-saved={is === 'open'}
-      // In a narrow window only what is not as it should be takes room.
-      sx={{ color: ink.secondary, whiteSpace: 'nowrap', ...(words[is] === 'saved' && { display: { xs: 'none', xl: 'block' } }) }}
+      title={words[is]}
+      // In a narrow window only what is not as it should be takes room, in one of middle width that all is well only a sign.
+      sx={{ color: ink.secondary, whiteSpace: 'nowrap', ...(isSaved && { display: { xs: 'none', lg: 'block' } }) }}
     >
-      {words[is]}
+      {isSaved && (
+        <Box component="span" sx={{ display: { xs: 'flex', xl: 'none' } }}>
+          <Check size={16} aria-hidden />
+        </Box>
+      )}
+      <Box component="span" sx={isSaved ? { display: { xs: 'none', xl: 'inline' } } : undefined}>
+        {words[is]}
+      </Box>
     </Box>
   )
 }
