@@ -1,7 +1,6 @@
 import { newEffect, type Effect } from '@welkinar/core'
-import { chromium, type BrowserContext } from 'playwright-core'
+import type { BrowserContext } from 'playwright-core'
 import sharp from 'sharp'
-import { chromiumPath } from '../../tests/support/chromium'
 import { pageMemory } from '../../tests/support/pageMemory'
 import {
   closeTimes,
@@ -19,7 +18,7 @@ import {
 import { keyTimes, panelTimes } from './handTimes'
 import { limitRow, median, percentile, type Row } from './measure'
 import { HEIGHT, WIDTH } from './photo24'
-import { serve } from './serve'
+import { inChromium } from './inChromium'
 import { mixedStack } from './stackRows'
 
 const size = { width: WIDTH, height: HEIGHT }
@@ -27,15 +26,10 @@ const LOOKS = ['steady-rain', 'drizzle', 'downpour', 'driving-rain']
 
 /** Times in Chromium at 1280×800 with a 24-megapixel photo. */
 export async function browserRows(photo: string): Promise<Row[]> {
-  const server = await serve()
-  const browser = await chromium.launch({
-    executablePath: chromiumPath,
-    args: ['--no-sandbox', '--disable-gpu', '--disable-background-networking'],
-  })
-  try {
+  return inChromium(async (browser, address) => {
     const context = await browser.newContext({ viewport: { width: 1280, height: 800 }, acceptDownloads: true })
     const page = await context.newPage()
-    await page.goto(server.address)
+    await page.goto(address)
     await page.getByRole('link', { name: 'Open Last crossing, heavy rain' }).waitFor({ timeout: 60_000 })
     const opening = await openPhoto(page, photo)
     await page.evaluate(watchBlocks)
@@ -57,10 +51,10 @@ export async function browserRows(photo: string): Promise<Row[]> {
     await context.close()
     const sixty = await sixtyTimes(
       await browser.newContext({ viewport: { width: 1280, height: 800 }, acceptDownloads: true }),
-      server.address,
+      address,
       photo,
     )
-    const demos = await demoTimes(await browser.newContext({ viewport: { width: 1280, height: 800 } }), server.address)
+    const demos = await demoTimes(await browser.newContext({ viewport: { width: 1280, height: 800 } }), address)
     return [
       limitRow('slider to coarse picture, median, 24 MP, 8 effects', median(slider.coarse), 50, COARSE_LIMIT),
       limitRow('slider to coarse picture, 95th percentile', percentile(slider.coarse, 0.95), 100),
@@ -109,10 +103,7 @@ export async function browserRows(photo: string): Promise<Row[]> {
         memory: Math.max(...demos.map(({ memory }) => memory)),
       },
     ]
-  } finally {
-    await browser.close()
-    server.stop()
-  }
+  })
 }
 
 const COARSE_LIMIT =

@@ -2,15 +2,14 @@ import { mkdir, rm, writeFile } from 'node:fs/promises'
 import { join } from 'node:path'
 import { fileURLToPath } from 'node:url'
 import { newEffect, type Effect } from '@welkinar/core'
-import { chromium, type Page } from 'playwright-core'
+import type { Page } from 'playwright-core'
 import sharp from 'sharp'
-import { chromiumPath } from '../../tests/support/chromium'
 import { layRecipe, openPhoto, settled, watchBlocks } from './browserTimes'
 import { limitRow, ratioRow, type Row } from './measure'
 import { HEIGHT, WIDTH } from './photo24'
 import { recipeText } from './recipeText'
 import { runNode, welkinarCommand } from './runNode'
-import { serve } from './serve'
+import { inChromium } from './inChromium'
 import { mixedStack } from './stackRows'
 
 const size = { width: WIDTH, height: HEIGHT }
@@ -25,15 +24,10 @@ export async function manyRows(folder: string, photo: string): Promise<Row[]> {
 }
 
 async function sheetRows(photo: string): Promise<Row[]> {
-  const server = await serve()
-  const browser = await chromium.launch({
-    executablePath: chromiumPath,
-    args: ['--no-sandbox', '--disable-gpu', '--disable-background-networking'],
-  })
-  try {
+  return inChromium(async (browser, address) => {
     const context = await browser.newContext({ viewport: { width: 1280, height: 800 }, acceptDownloads: true })
     const page = await context.newPage()
-    await page.goto(server.address)
+    await page.goto(address)
     await page.getByRole('link', { name: 'Open Last crossing, heavy rain' }).waitFor({ timeout: 60_000 })
     await openPhoto(page, photo)
     await page.evaluate(watchBlocks)
@@ -48,10 +42,7 @@ async function sheetRows(photo: string): Promise<Row[]> {
       limitRow('the same: all of them, while one goes through the list', recipes.all, 12_000),
       limitRow('longest time that the page was blocked meanwhile, recipes', recipes.blocked, 50),
     ]
-  } finally {
-    await browser.close()
-    server.stop()
-  }
+  })
 }
 
 /** How wide canvases are that have been drawn on; 300 is the width that the standard gives an empty one. */

@@ -1,20 +1,7 @@
-// A veil by the trade's steps with sharp: a merged copy, Gaussian 25 px, contrast up strongly, a little brighter, laid over at 15 %, JPEG out.
-// Arguments: photo, output, threads.
+// A veil with sharp. Arguments: photo, output, threads.
 import sharp from 'sharp'
+import { sharpVeil } from './sharpVeil'
 
 const [photo = '', out = '', threads = '2'] = process.argv.slice(2)
 sharp.concurrency(Number(threads))
-
-const CONTRAST = 1.7
-const copy = await sharp(photo)
-  .blur(25)
-  .linear(CONTRAST, 255 * (0.5 - 0.5 * CONTRAST + 0.04))
-  .ensureAlpha(0.15)
-  .raw()
-  .toBuffer({ resolveWithObject: true })
-const { width, height, channels } = copy.info
-await sharp(photo)
-  .composite([{ input: copy.data, raw: { width, height, channels }, blend: 'over' }])
-  .removeAlpha()
-  .jpeg({ quality: 92 })
-  .toFile(out)
+await sharpVeil(photo, out)

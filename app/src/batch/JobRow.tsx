@@ -7,8 +7,6 @@ import { ink } from '../theme'
 
 interface JobRowProps {
   readonly job: RunJob
-  /** Name of its photo. */
-  readonly photo: string
   readonly run: StoredRun
   /** Its recipe, where there are several. */
   readonly recipe: number | undefined
@@ -20,7 +18,7 @@ interface JobRowProps {
 const words: Readonly<Record<RunJob['state'], string>> = { waiting: 'waits', done: 'made', failed: 'could not be made' }
 
 /** One file of a run. */
-export const JobRow = memo(function JobRow({ job, photo, run, recipe, part, onLook }: JobRowProps) {
+export const JobRow = memo(function JobRow({ job, run, recipe, part, onLook }: JobRowProps) {
   const state = part === undefined ? words[job.state] : `${Math.round(100 * part)} %`
   return (
     <Box
@@ -36,9 +34,9 @@ export const JobRow = memo(function JobRow({ job, photo, run, recipe, part, onLo
       }}
     >
       <Box sx={{ display: 'flex', alignItems: 'center', gap: 4, minHeight: 28 }}>
-        <Cell grow={1}>{photo}</Cell>
-        {recipe !== undefined && <Cell grow={1}>{recipeOfRun(run, recipe).name}</Cell>}
-        <Cell grow={1}>{job.name}</Cell>
+        <Cell>{job.photoName}</Cell>
+        {recipe !== undefined && <Cell>{recipeOfRun(run, recipe).name}</Cell>}
+        <Cell>{job.name}</Cell>
         <Box sx={{ width: 130, flex: 'none', color: job.state === 'failed' ? ink.accent : ink.secondary }}>{state}</Box>
         <Box sx={{ width: 66, flex: 'none' }}>
           {job.state === 'done' && (
@@ -57,9 +55,9 @@ export const JobRow = memo(function JobRow({ job, photo, run, recipe, part, onLo
   )
 })
 
-function Cell({ grow, children }: { readonly grow: number; readonly children: string }) {
+function Cell({ children }: { readonly children: string }) {
   return (
-    <Box title={children} sx={{ flex: `${grow} 1 0`, minWidth: 0, overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' }}>
+    <Box title={children} sx={{ flex: '1 1 0', minWidth: 0, overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' }}>
       {children}
     </Box>
   )

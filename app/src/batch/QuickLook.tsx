@@ -15,14 +15,12 @@ import { openAsScene } from './openAsScene'
 
 interface QuickLookProps {
   readonly job: RunJob
-  /** Name of its photo. */
-  readonly photo: string
   readonly run: StoredRun
   onClose(): void
 }
 
 /** A photo and what was made of it, side by side. */
-export function QuickLook({ job, photo, run, onClose }: QuickLookProps) {
+export function QuickLook({ job, run, onClose }: QuickLookProps) {
   const navigate = useNavigate()
   const { data } = useQuery({
     queryKey: ['quick look', job.runId, job.index],
@@ -40,7 +38,7 @@ export function QuickLook({ job, photo, run, onClose }: QuickLookProps) {
   return (
     <Dialog open onClose={onClose} maxWidth={false} slotProps={{ paper: { 'aria-label': `${job.name}: before and after` } }}>
       <DialogContent sx={{ display: 'grid', gridTemplateColumns: 'repeat(2, minmax(0, 540px))', gap: 3 }}>
-        <Shown file={data?.before} words={`Before: ${photo}`} />
+        <Shown file={data?.before} words={`Before: ${job.photoName}`} />
         <Shown file={data?.after} words={`After: ${job.name}`} />
       </DialogContent>
       <DialogActions>

@@ -20,7 +20,7 @@ import { zipped } from './zipFiles'
 const PANEL = 340
 
 /** A run: how far it is, what was made, and what went wrong. */
-export function RunPanel({ run, jobs, photos }: Run) {
+export function RunPanel({ run, jobs }: Run) {
   const { making, part, made, took } = useRunner()
   const [looked, look] = useState<RunJob>()
   const [ending, setEnding] = useState(false)
@@ -48,7 +48,6 @@ export function RunPanel({ run, jobs, photos }: Run) {
       setZipping(false)
     }
   }
-  const nameOf = (job: RunJob) => photos.find(({ index }) => index === job.photo)?.fileName ?? ''
   return (
     <Box sx={{ flex: 1, minHeight: 0, display: 'flex', [NARROW]: { flexDirection: 'column-reverse', justifyContent: 'flex-end' } }}>
       <Box component="main" sx={{ flex: 1, minWidth: 0, minHeight: 0, overflowY: 'auto', bgcolor: ink.surround, p: 5 }}>
@@ -57,7 +56,6 @@ export function RunPanel({ run, jobs, photos }: Run) {
             <JobRow
               key={job.index}
               job={job}
-              photo={nameOf(job)}
               part={job.index === making ? part : undefined}
               recipe={run.recipes.length > 1 ? job.recipe : undefined}
               run={run}
@@ -127,7 +125,7 @@ export function RunPanel({ run, jobs, photos }: Run) {
           End the run
         </Button>
       </Box>
-      {looked && <QuickLook job={looked} photo={nameOf(looked)} run={run} onClose={() => look(undefined)} />}
+      {looked && <QuickLook job={looked} run={run} onClose={() => look(undefined)} />}
       <Dialog open={ending} onClose={() => setEnding(false)} slotProps={{ paper: { 'aria-label': 'End the run' } }}>
         <DialogContent>
           {kept.length > 0 ? `The ${kept.length} files that were made are kept here only, and go with it. ` : ''}

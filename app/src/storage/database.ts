@@ -98,6 +98,8 @@ export interface RunJob {
   photo: number
   recipe: number
   output: number
+  /** Of its photo. */
+  photoName: string
   /** Name of the file, given once. */
   name: string
   state: 'waiting' | 'done' | 'failed'

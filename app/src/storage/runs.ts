@@ -13,30 +13,17 @@ export interface NewRun extends Pick<StoredRun, 'recipes' | 'outputs' | 'folder'
 export interface Run {
   readonly run: StoredRun & { readonly id: number }
   readonly jobs: readonly RunJob[]
-  readonly photos: readonly Pick<RunPhoto, 'index' | 'fileName'>[]
 }
 
-/** The run of this browser, with its files; null if there is none. */
+/** The run of this browser, with its files; null if there is none. The photos are not read for it: it is asked after each step. */
 export async function currentRun(): Promise<Run | null> {
-  return database.transaction('r', database.runs, database.runPhotos, database.jobs, async () => {
+  return database.transaction('r', database.runs, database.jobs, async () => {
     const run = await database.runs.orderBy('id').last()
     if (run?.id === undefined) return null
-    const jobs = await database.jobs
-      .where('[runId+index]')
-      .between(...ofRun(run.id))
-      .toArray()
-    const photos = await database.runPhotos
-      .where('[runId+index]')
-      .between(...ofRun(run.id))
-      .toArray()
-    return { run: { ...run, id: run.id }, jobs, photos: photos.map(({ index, fileName }) => ({ index, fileName })) }
+    const jobs = await database.jobs.where('[runId+index]').between([run.id, -Infinity], [run.id, Infinity]).toArray()
+    return { run: { ...run, id: run.id }, jobs }
   })
 }
-
-const ofRun = (id: number): [[number, number], [number, number]] => [
-  [id, -Infinity],
-  [id, Infinity],
-]
 
 /** Stores a run in the place of the one before. @throws UserProblem if there is no room; nothing is stored then */
 export async function addRun({ recipes, outputs, folder, photos, names }: NewRun): Promise<number> {
@@ -46,11 +33,11 @@ export async function addRun({ recipes, outputs, folder, photos, names }: NewRun
       const runId = (await database.runs.add({ made: Date.now(), recipes, outputs, ...(folder && { folder }) }))!
       await database.runPhotos.bulkAdd(photos.map((file, index) => ({ runId, index, fileName: file.name, file })))
       const jobs: RunJob[] = []
-      photos.forEach((_, photo) =>
+      photos.forEach(({ name: photoName }, photo) =>
         recipes.forEach((__, recipe) =>
           outputs.forEach((___, output) => {
             const name = names[photo]?.[recipe]?.[output] ?? ''
-            jobs.push({ runId, index: jobs.length, photo, recipe, output, name, state: 'waiting', begun: 0, words: [] })
+            jobs.push({ runId, index: jobs.length, photo, recipe, output, photoName, name, state: 'waiting', begun: 0, words: [] })
           }),
         ),
       )
