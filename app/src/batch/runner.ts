@@ -66,6 +66,8 @@ async function makeAll(runId: number, signal: AbortSignal): Promise<void> {
     await makeOne(run, job, { pool, signal, ...readings })
     useRunner.setState(({ made }) => ({ made: made + 1, took: performance.now() - began }))
   }
+  // What the threads have held for the next one is given back.
+  await pool.dropPhoto(`${run.made}-run`)
 }
 
 interface OfPhoto {
@@ -123,6 +125,7 @@ async function laid(run: StoredRun, job: RunJob, words: string[], { pool, signal
       options: { format, quality, depth, space },
       keepsPlace: true,
       reads: true,
+      isNextComing: true,
       readings,
       signal,
       output: (source) => outputOf(source, { longSide: output.longSide ?? undefined, sharpened: output.sharpened }),

@@ -34,6 +34,8 @@ export interface LaidFile {
   readonly reads: boolean
   /** What was read in photos before, by their names in the threads; what is read is put there. */
   readonly readings?: Map<string, Reading>
+  /** Whether another file is made after it at once: the threads stay as they are for it. */
+  readonly isNextComing?: boolean
   readonly signal?: AbortSignal
   /** What is known of the photo besides, in the place of a reading. */
   known?(photo: PictureSource['photo']): Promise<Partial<PictureSource> & { readonly marks: SceneMarks }>
@@ -109,7 +111,7 @@ export async function laidFrames(
     }
   } finally {
     // A thread that has died holds nothing.
-    if (held !== undefined) await pool.dropPhoto(held).catch(() => undefined)
+    if (held !== undefined) await pool.dropPhoto(held, file.isNextComing).catch(() => undefined)
   }
 }
 
@@ -131,7 +133,7 @@ async function openInItsColours(pool: RenderPool, { bytes, fileName, id, reduce 
   const opened = await pool.openPhoto(narrow, bytes, fileName, reduce)
   if ('problem' in opened) throw opened.tooLarge ? new TooLarge(opened.problem) : new UserProblem(opened.problem)
   if (!opened.wide) return opened
-  await pool.dropPhoto(narrow)
+  await pool.dropPhoto(narrow, true)
   const again = await pool.openPhoto(wideId(narrow), bytes, fileName, reduce)
   if ('problem' in again) throw new UserProblem(again.problem)
   return again

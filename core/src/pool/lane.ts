@@ -31,7 +31,7 @@ export class LaneFailure extends Error {
   }
 }
 
-/** A thread that holds more when a photo is let go is replaced by a fresh one, bytes: little, since nobody waits for it then, and what it holds grows only. */
+/** A thread that holds more when a photo is let go is replaced by a fresh one, bytes: little, where nobody waits for it then, since what it holds grows only. */
 const MOST_MEMORY_AT_REST = 48e6
 
 /** One place for a thread. A thread that dies, or is given up, is replaced when the next one is needed, and given the photos again. */
@@ -97,11 +97,12 @@ export class Lane {
     if (this.starting) await unlessEnded(this.call((worker) => worker.addPhoto(photo)))
   }
 
-  async dropPhoto(id: string): Promise<void> {
+  /** @param most bytes that the thread may hold afterwards; one that holds more is replaced, unless it computes */
+  async dropPhoto(id: string, most: number = MOST_MEMORY_AT_REST): Promise<void> {
     if (!this.starting) return
     const held = (await unlessEnded(this.call(async (worker) => worker.dropPhoto(id)))) ?? 0
     // Memory of kernels is given back only with the thread. The next one is there before it is needed.
-    if (held > MOST_MEMORY_AT_REST && this.calls === 0) {
+    if (held > most && this.calls === 0) {
       this.retire()
       await this.started()
     }

@@ -152,6 +152,18 @@ describe('a pool of threads', () => {
     expect(threads[1]!.photos).toEqual(['c'])
   })
 
+  it('keeps its threads where another photo comes at once, unless they hold beyond reason', async () => {
+    const { pool, threads } = poolOf(pixels, pixels)
+    await pool.started()
+    for (const id of ['a', 'b', 'c']) await pool.addPhoto(photo(id))
+    threads[0]!.memory = 200e6
+    await pool.dropPhoto('a', true)
+    expect(threads.map(({ ended }) => ended)).toEqual([false])
+    threads[0]!.memory = 1e9
+    await pool.dropPhoto('b', true)
+    expect(threads.map(({ ended }) => ended)).toEqual([true, false])
+  })
+
   it('has a thread give up what is no longer wanted, and goes on with the same thread', async () => {
     // It looks after every operation whether it is still wanted.
     const long: Tile = async (node, isGivenUp) => {

@@ -72,6 +72,9 @@ type Asked = Pick<
   'toneHistogram' | 'brightestColour' | 'findGlints' | 'colourAt' | 'coloursAt' | 'measureLight' | 'findPatch'
 >
 
+/** What all threads together may hold of their own between two photos of a run, bytes. */
+const MOST_MEMORY_BETWEEN = 768e6
+
 /**
  * The threads that compute pictures. A request is split into tiles; each tile always goes to the same thread, so that it finds there what it computed
  * before. An aborted request stops within one operation. A thread that dies, runs out of memory or is stuck is replaced, and its tile repeated once.
@@ -116,12 +119,14 @@ export class RenderPool {
     await Promise.all(this.lanes.map((lane) => lane.addPhoto(photo)))
   }
 
-  async dropPhoto(id: string): Promise<void> {
+  /** @param isNextComing whether another photo follows at once: then threads are kept, with what they hold in reason. A fresh one has everything to load and to compile anew */
+  async dropPhoto(id: string, isNextComing = false): Promise<void> {
     // All that threads keep is of photos.
     this.results.letGo()
     for (const one of [id, coverId(id)]) {
       if (!this.photos.delete(one) && one !== id) continue
-      await Promise.all(this.lanes.map((lane) => lane.dropPhoto(one)))
+      const most = isNextComing ? MOST_MEMORY_BETWEEN / this.lanes.length : undefined
+      await Promise.all(this.lanes.map((lane) => lane.dropPhoto(one, most)))
     }
     this.fitResults()
   }

@@ -98,8 +98,11 @@ async function oneFile({ task, output, photo, out, recipe, shared, journal, pool
     // A file that runs of this folder have made, and nobody has touched since, may be made anew.
     const file = await OutputFile.begin(path, task.overwrite || before !== undefined, { 'the photo': photo, 'the recipe': task.recipe })
     try {
-      const picture = await renderPicture({ ...task, ...output, photo, out: path, progress: false }, { recipe, bytes }, pool, (notice) =>
-        words.push(notice),
+      const picture = await renderPicture(
+        { ...task, ...output, photo, out: path, progress: false },
+        { recipe, bytes, isNextComing: true },
+        pool,
+        (notice) => words.push(notice),
       )
       await journal.note({ out, photo: fromFolder(task, photo), key, file: sha256(new Uint8Array(await picture.arrayBuffer())) })
       await file.finish(picture)

@@ -64,6 +64,8 @@ export function poolFor({ threads, memory }: Pick<RenderTask, 'threads' | 'memor
 
 /** What a task reads. */
 interface TaskInput {
+  /** Whether another file is made after it at once. */
+  readonly isNextComing?: boolean
   readonly recipe: RecipeInput
   readonly bytes: Uint8Array
 }
@@ -83,7 +85,7 @@ export interface FramesInput extends TaskInput {
 /** The files of moments of a task, one after another. @param take is waited for before the next one is computed */
 export async function renderFrames(
   task: RenderTask,
-  { bytes, recipe, phases }: FramesInput,
+  { bytes, recipe, phases, isNextComing = false }: FramesInput,
   pool: RenderPool,
   say: (notice: string) => void,
   take: (frame: Blob, index: number) => Promise<void> | void,
@@ -99,6 +101,7 @@ export async function renderFrames(
     options: { format: task.format, quality: task.quality, depth: task.bits, space: task.colours },
     keepsPlace: task.place === 'keep',
     reads: task.reading === 'yes',
+    isNextComing,
     ...(task.marks === undefined ? {} : { known: (photo) => readMarks(task.marks ?? '', pool, photo) }),
     openPictures: (pictures) => {
       held.push(...pictures.map(({ id }) => id))
@@ -118,7 +121,7 @@ export async function renderFrames(
     throw error instanceof TooLarge ? new UserProblem(`${error.message} --reduce opens it smaller.`) : error
   } finally {
     // A thread that has died holds nothing.
-    for (const id of held) await pool.dropPhoto(id).catch(() => undefined)
+    for (const id of held) await pool.dropPhoto(id, isNextComing).catch(() => undefined)
   }
 }
 
