@@ -173,6 +173,7 @@ async function folderRows(folder: string, photo: string): Promise<Row[]> {
     { ours: ours.ms, other: theirs.ms },
     'the same steps with sharp',
     1.2,
+    FOLDER_LIMIT,
   )
   const growth = await growthRow(folder)
   return [{ ...row, memory: ours.memory }, growth]
