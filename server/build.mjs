@@ -2,19 +2,20 @@
 import { build } from 'esbuild'
 
 await build({
-  entryPoints: ['src/main.ts', 'src/welkinar.ts', 'src/worker.ts'],
+  entryPoints: ['src/main.ts', 'src/welkinar.ts', 'src/jobs.ts', 'src/worker.ts'],
   outdir: 'dist',
   bundle: true,
   platform: 'node',
   format: 'esm',
   // What is imported when it is needed is a file of its own.
   splitting: true,
-  chunkNames: 'parts/[name]-[hash]',
+  // Beside the others, so that each finds its fellows at the same place.
+  chunkNames: '[name]-[hash]',
   target: 'node20',
   sourcemap: true,
   // The codecs' glue code expects these in an ES module.
   banner: {
     js: "import { createRequire as __createRequire } from 'node:module'; import { dirname as __dirnameOf } from 'node:path'; import { fileURLToPath as __pathOf } from 'node:url'; const require = __createRequire(import.meta.url); const __filename = __pathOf(import.meta.url); const __dirname = __dirnameOf(__filename);",
   },
-  external: ['sharp', 'fastify', '@fastify/static', '@fastify/helmet'],
+  external: ['sharp', 'fastify', '@fastify/static', '@fastify/helmet', 'bullmq', 'ioredis', '@aws-sdk/client-s3', 'prom-client'],
 })

@@ -7,6 +7,7 @@ import { fileURLToPath } from 'node:url'
 import { newEffect } from '@welkinar/core'
 import sharp from 'sharp'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import { partName } from './stores/outputFile'
 
 // The built command line, as a person calls it.
 
@@ -70,7 +71,7 @@ describe('many photos', () => {
     expect(outs.indexOf('a 2.png')).toBeLessThan(outs.indexOf('a 10.png'))
     expect(outs).toEqual(expect.arrayContaining(['a 2.png', 'a 2-2.png', 'a 2.jpg', 'שלום.jpg', "it's “so”.png"]))
     expect((await readdir(at('out'))).toSorted()).toEqual(
-      [...new Set(report.files.filter(({ what }) => what === 'made').map(({ out }) => out)), 'run.jsonl'].toSorted(),
+      [...new Set(report.files.filter(({ what }) => what === 'made').map(({ out }) => out)), 'runs'].toSorted(),
     )
   })
 
@@ -121,14 +122,15 @@ describe('many photos', () => {
       made: 0,
       unchanged: 2,
     })
-    expect((await readdir(at('from'))).toSorted()).toEqual(['a 2.png', 'b[1].png', 'run.jsonl'])
+    expect((await readdir(at('from'))).toSorted()).toEqual(['a 2.png', 'b[1].png', 'runs'])
   })
 
   it('that were noted and not put in their place are made; what was put there before is known', async () => {
     await batch('--photos', 'in/a 2.png', '--out', 'noted')
-    const line = JSON.parse(await readFile(at('noted', 'run.jsonl'), 'utf8')) as object
+    const note = join(at('noted', 'runs', 'notes'), (await readdir(at('noted', 'runs', 'notes')))[0]!)
+    const [made] = JSON.parse(await readFile(note, 'utf8')) as object[]
     // As if a run had ended between the two.
-    await appendFile(at('noted', 'run.jsonl'), `${JSON.stringify({ ...line, key: 'of other options', file: 'never put there' })}\n`)
+    await writeFile(note, JSON.stringify([made, { ...made, key: 'of other options', file: 'never put there' }]))
     expect(await batch('--photos', 'in/a 2.png', '--out', 'noted')).toMatchObject({ code: 0, made: 0, unchanged: 1 })
     await rm(at('noted', 'a 2.png'))
     expect(await batch('--photos', 'in/a 2.png', '--out', 'noted')).toMatchObject({ code: 0, made: 1 })
@@ -158,11 +160,10 @@ describe('many photos', () => {
     }
     run.kill('SIGKILL')
     await once(run, 'exit')
-    await appendFile(at('killed', 'run.jsonl'), '{"out":"torn')
     const there = (await readdir(at('killed'))).filter((name) => name.endsWith('.png') && !name.startsWith('.'))
     for (const name of there) expect((await sharp(at('killed', name)).stats()).channels.length, name).toBeGreaterThan(2)
     // As if it had been killed while it wrote; no process has this number.
-    await writeFile(at('killed', '.5.png.4194999.part'), 'half')
+    await writeFile(at('killed', partName('5.png', 4_194_999)), 'half')
     const report = await batch('--photos', 'many/*.png', '--out', 'killed')
     expect((await readdir(at('killed'))).filter((name) => name.endsWith('.part'))).toEqual([])
     expect(report.code).toBe(0)

@@ -1,4 +1,4 @@
-import { leaveNothingHalf } from './commands/outputFile'
+import { leaveNothingHalf } from './stores/outputFile'
 import { run } from './commands/run'
 
 // The command line.

@@ -1,42 +1,35 @@
-import { createHash } from 'node:crypto'
-import { existsSync } from 'node:fs'
-import { mkdir, readFile } from 'node:fs/promises'
-import { basename, extname, join, relative, resolve, sep } from 'node:path'
+import { mkdir } from 'node:fs/promises'
+import { availableParallelism } from 'node:os'
+import { basename, extname, join, resolve } from 'node:path'
 import { UserProblem } from '@welkinar/core'
-import type { RenderPool } from '@welkinar/core/pool'
-import { glob, isDynamicPattern } from 'tinyglobby'
-import { version } from '../../package.json'
-import { kernelsPath } from '../modulePaths'
-import { CallProblem } from './callProblem'
-import { readInput } from './inputFile'
-import { Journal } from './journal'
-import { clearLeftovers, OutputFile } from './outputFile'
-import { readRecipe, type RecipeInput } from './recipeInput'
-import { poolFor, renderPicture } from './renderFile'
+import { EmbeddedQueue } from '../queue/embeddedQueue'
+import type { Ended, JobQueue } from '../queue/jobQueue'
+import { JobProcess, type ProcessLimits } from '../runs/jobProcess'
+import { fromStore } from '../runs/makeFiles'
+import { nameKey, Notes } from '../runs/notes'
+import { photosOf } from '../runs/photos'
+import { bundlePath, carried, engine, storePlan, type FileResult, type Job, type Plan } from '../runs/plan'
+import { readRecipe } from '../runs/recipeInput'
+import { sha256 } from '../sha256'
+import { goesWithSignal } from '../stores/outputFile'
+import { isBucket, storeAt, type Store } from '../stores/store'
 import type { RenderTask } from './renderOptions'
 
 /** What `welkinar batch` is asked for: a task for each photo and ending, with these in common. */
 export interface BatchTask extends Omit<RenderTask, 'photo' | 'out' | 'format' | 'bits' | 'marks' | 'region'> {
-  /** Files, or patterns of their names. */
+  /** Files, addresses in an object storage, or patterns of either. */
   readonly photos: readonly string[]
-  /** Folder to write to. */
+  /** Folder, or part of a bucket, to write to. */
   readonly out: string
   /** Endings of the files that are made of each photo, with what they say. */
-  readonly outputs: readonly (Pick<RenderTask, 'format' | 'bits'> & { readonly ending: string })[]
+  readonly outputs: Plan['outputs']
+  /** Photos that are worked on here at the same time. */
+  readonly jobs: number
+  /** Address of the Redis whose workers do it; without it this machine does. */
+  readonly redis?: string
   /** Whether the report is one value of JSON. */
   readonly json: boolean
 }
-
-/** How it went with one file. */
-interface Result {
-  readonly photo: string
-  readonly out: string
-  readonly what: 'made' | 'unchanged' | 'failed'
-  /** Why not, or what else is to be said. */
-  readonly words: readonly string[]
-}
-
-const JOURNAL = 'run.jsonl'
 
 /**
  * Lays a recipe on many photos. What was made before, of the same photo and all else the same, is not made again; one that fails leaves the others. Says how it went with each.
@@ -44,138 +37,132 @@ const JOURNAL = 'run.jsonl'
  */
 export async function renderBatch(task: BatchTask): Promise<void> {
   const recipe = await readRecipe(task.recipe)
-  const shared = await keyOfRun(task, recipe)
-  await mkdir(task.out, { recursive: true }).catch((error: NodeJS.ErrnoException) => {
-    throw new CallProblem(`“${task.out}” cannot be made: ${error.code === 'EEXIST' ? 'it is a file' : error.code}.`)
+  const bundle = await recipe.bundle()
+  const store = await storeAt(task.out, true)
+  const photos = await photosOf(task.photos, store)
+  const { scale, quality, colours, place, reading, reduce, overwrite, outputs } = task
+  const options = { scale, quality, colours, place, reading, reduce, overwrite, outputs }
+  const plan: Plan = { format: 'welkinar-run', engine: await engine(), recipe: bundle ? await recipe.key() : task.recipe, ...options }
+  const run = sha256(JSON.stringify([plan, store.address, photos])).slice(0, 16)
+  const names = namesFor(photos, outputs, store, await new Notes(store).names())
+  const jobs = photos.map((photo, index): Job => {
+    return { run, index, store: store.address, photo: isBucket(photo) ? photo : resolve(photo), names: names[index]! }
   })
-  const photos = await photosOf(task)
-  await clearLeftovers(task.out)
-  const journal = await Journal.open(join(task.out, JOURNAL))
-  const names = namesFor(photos, task, journal)
-  const pool = await poolFor(task)
-  const results: Result[] = []
-  try {
-    for (const photo of photos) {
-      for (const output of task.outputs) {
-        const { ending } = output
-        const result = await oneFile({ task, output, photo, out: names.get(`${photo} ${ending}`) ?? '', recipe, shared, journal, pool })
-        results.push(result)
-        if (task.progress) console.log(JSON.stringify({ step: 'file', done: results.length, of: names.size, ...result }))
-        else if (!task.json) console.log(inWords(result))
-      }
-    }
-  } finally {
-    pool.dispose()
+  const path = bundlePath(plan)
+  if (bundle && path) {
+    const file = await store.begin(path, { overwrite: true })
+    await file.finish(new Blob([bundle]))
   }
-  const count = (what: Result['what']): number => results.filter((one) => one.what === what).length
-  const sum = { made: count('made'), unchanged: count('unchanged'), failed: count('failed') }
-  console.log(
-    task.json ? JSON.stringify({ ...sum, files: results }, null, 2) : `${sum.made} made, ${sum.unchanged} unchanged, ${sum.failed} failed.`,
-  )
-  if (sum.failed > 0) throw new UserProblem(`${sum.failed} of ${results.length} files could not be made; the others are there.`)
+  await storePlan(store, run, plan)
+  const said = new Report(task, photos.length * outputs.length)
+  await withQueue(task, store, run, async (queue) => {
+    const queued = await Promise.all(jobs.map((job) => carried(store, job)))
+    await queue.follow(queued, ({ index }, ended) => said.add(index, resultsOf(jobs[index]!, photos[index]!, ended)))
+  })
+  said.end()
 }
 
-interface OneFile {
-  readonly task: BatchTask
-  readonly output: BatchTask['outputs'][number]
-  readonly photo: string
-  readonly out: string
-  readonly recipe: RecipeInput
-  /** Stands for all that the files of a run have in common. */
-  readonly shared: string
-  readonly journal: Journal
-  readonly pool: RenderPool
-}
-
-async function oneFile({ task, output, photo, out, recipe, shared, journal, pool }: OneFile): Promise<Result> {
-  const words: string[] = []
-  const path = join(task.out, out)
-  try {
-    const bytes = await readInput(photo)
-    const key = sha256(`${shared} ${output.ending} ${output.bits} ${sha256(bytes)}`)
-    const before = journal.of(out, await sha256Of(path))
-    if (before?.key === key) return { photo, out, what: 'unchanged', words }
-    // A file that runs of this folder have made, and nobody has touched since, may be made anew.
-    const file = await OutputFile.begin(path, task.overwrite || before !== undefined, { 'the photo': photo, 'the recipe': task.recipe })
+/** Gives a queue that is worked on, by this machine or by others. */
+async function withQueue(task: BatchTask, store: Store, run: string, use: (queue: JobQueue) => Promise<void>): Promise<void> {
+  if (task.redis !== undefined) {
+    // Loaded where it is wanted.
+    const { RedisQueue } = await import('../queue/redisQueue')
+    const queue = await RedisQueue.open(task.redis)
     try {
-      const picture = await renderPicture(
-        { ...task, ...output, photo, out: path, progress: false },
-        { recipe, bytes, isNextComing: true },
-        pool,
-        (notice) => words.push(notice),
-      )
-      await journal.note({ out, photo: fromFolder(task, photo), key, file: sha256(new Uint8Array(await picture.arrayBuffer())) })
-      await file.finish(picture)
-      return { photo, out, what: 'made', words }
-    } catch (error) {
-      await file.discard()
-      throw error
+      await use(queue)
+    } finally {
+      await queue.close()
     }
-  } catch (error) {
-    const reason =
-      error instanceof UserProblem ? error.message : `Something went wrong: ${error instanceof Error ? error.message : String(error)}`
-    return { photo, out, what: 'failed', words: [...words, reason] }
+    return
+  }
+  const journal = isBucket(store.address) ? undefined : join(store.address, 'runs', `${run}.queue.jsonl`)
+  if (journal !== undefined) await mkdir(join(store.address, 'runs'), { recursive: true })
+  const queue = await EmbeddedQueue.open(journal)
+  // A person who ends a run has not been ended by a photo.
+  const stays = journal === undefined ? undefined : goesWithSignal(journal)
+  const processes = jobProcesses(task)
+  const stop = await queue.serve(processes.map((one) => (job) => one.run(job)))
+  try {
+    await use(queue)
+  } finally {
+    stays?.()
+    await stop()
+    await Promise.all(processes.map((one) => one.end()))
   }
 }
 
-function inWords({ photo, out, what, words }: Result): string {
+/** Most that results of all threads may take, bytes. */
+const MEMORY = 768e6
+/** More threads than this are not taken by themselves. */
+const MOST_THREADS = 16
+
+/** As many processes as there are jobs at the same time; what threads and memory there are they share. */
+export function jobProcesses({ jobs, threads, memory }: Pick<BatchTask, 'jobs' | 'threads' | 'memory'>): JobProcess[] {
+  const all = threads ?? Math.min(MOST_THREADS, availableParallelism())
+  const limits: ProcessLimits = {
+    threads: Math.max(1, Math.floor(all / jobs)),
+    memory: (memory === undefined ? MEMORY : memory * 1e6) / jobs,
+  }
+  return Array.from({ length: jobs }, () => new JobProcess(limits))
+}
+
+function resultsOf(job: Job, photo: string, ended: Ended): readonly FileResult[] {
+  if ('results' in ended) return ended.results.map((result) => ({ ...result, photo }))
+  return job.names.map((out) => ({ photo, out, what: 'failed', words: [ended.problem] }))
+}
+
+/** What is said of a run: of each file when it is there, and of all in the end. */
+class Report {
+  private readonly results = new Map<number, readonly FileResult[]>()
+  private done = 0
+
+  constructor(
+    private readonly task: Pick<BatchTask, 'json' | 'progress'>,
+    private readonly of: number,
+  ) {}
+
+  add(index: number, results: readonly FileResult[]): void {
+    this.results.set(index, results)
+    for (const result of results) {
+      this.done++
+      if (this.task.progress) console.log(JSON.stringify({ step: 'file', done: this.done, of: this.of, ...result }))
+      else if (!this.task.json) console.log(inWords(result))
+    }
+  }
+
+  /** @throws UserProblem with the number of those that failed */
+  end(): void {
+    const files = [...this.results].toSorted(([a], [b]) => a - b).flatMap(([, results]) => results)
+    const count = (what: FileResult['what']): number => files.filter((one) => one.what === what).length
+    const sum = { made: count('made'), unchanged: count('unchanged'), failed: count('failed') }
+    console.log(
+      this.task.json ? JSON.stringify({ ...sum, files }, null, 2) : `${sum.made} made, ${sum.unchanged} unchanged, ${sum.failed} failed.`,
+    )
+    if (sum.failed > 0) throw new UserProblem(`${sum.failed} of ${files.length} files could not be made; the others are there.`)
+  }
+}
+
+function inWords({ photo, out, what, words }: FileResult): string {
   const head = what === 'failed' ? `failed     ${photo}` : `${what.padEnd(10)} ${out}`
   return [head, ...words.map((one) => `           ${one}`)].join('\n')
 }
 
 /**
- * The photos in the order of their names, numbers by their value; of a pattern none of those that lie in the folder that is written to.
- * @throws CallProblem if a pattern names none
+ * Names for the files of each photo, each of its own: what an earlier run has called them, else as the photo is called, with a number where two would get one.
+ * @param before by photo and ending
  */
-async function photosOf({ photos, out }: BatchTask): Promise<readonly string[]> {
-  const found = await Promise.all(
-    photos.map(async (one) => {
-      // What is there, or is no pattern, is meant as it is written; if it is missing that is said of it, as of a photo that cannot be read.
-      if (existsSync(one) || !isDynamicPattern(one)) return [one]
-      const all = await glob(one.split(sep).join('/'), { expandDirectories: false })
-      const apart = all.filter((path) => relative(resolve(out), resolve(path)).startsWith('..'))
-      if (apart.length === 0) throw new CallProblem(`--photos names no file: “${one}”.`)
-      return apart
-    }),
-  )
-  return [...new Set(found.flat())].toSorted(new Intl.Collator('en', { numeric: true }).compare)
-}
-
-/** The path of a photo from the folder that is written to, so that a run is the same from wherever it is called. */
-function fromFolder({ out }: BatchTask, photo: string): string {
-  return relative(resolve(out), resolve(photo))
-}
-
-/** A name for each file, of its own: what an earlier run has called it, else as the photo is called, with a number where two would get one. */
-function namesFor(photos: readonly string[], task: BatchTask, journal: Journal): ReadonlyMap<string, string> {
-  const taken = new Set(journal.taken.map((name) => name.toLowerCase()))
-  const names = new Map<string, string>()
-  for (const photo of photos) {
-    for (const { ending } of task.outputs) {
-      const stem = basename(photo, extname(photo))
-      let name = journal.nameOf(fromFolder(task, photo), ending)
+function namesFor(photos: readonly string[], outputs: Plan['outputs'], store: Store, before: ReadonlyMap<string, string>): string[][] {
+  const taken = new Set([...before.values()].map((name) => name.toLowerCase()))
+  return photos.map((photo) => {
+    const stem = basename(photo, extname(photo))
+    return outputs.map(({ ending }) => {
+      let name = before.get(nameKey(fromStore(store, photo), ending))
       for (let number = 1; name === undefined; number++) {
         const wanted = `${number === 1 ? stem : `${stem}-${number}`}.${ending}`
         if (!taken.has(wanted.toLowerCase())) name = wanted
       }
       taken.add(name.toLowerCase())
-      names.set(`${photo} ${ending}`, name)
-    }
-  }
-  return names
-}
-
-/** Stands for recipe, its pictures, options and the version of what computes. */
-async function keyOfRun({ scale, quality, colours, place, reading, reduce }: BatchTask, recipe: RecipeInput): Promise<string> {
-  const options = { scale, quality, colours, place, reading, reduce, version }
-  return sha256(JSON.stringify([await recipe.key(), options, await sha256Of(kernelsPath())]))
-}
-
-function sha256(bytes: Uint8Array | string): string {
-  return createHash('sha256').update(bytes).digest('hex')
-}
-
-/** Undefined for what is not there. */
-async function sha256Of(path: string): Promise<string | undefined> {
-  return readFile(path).then(sha256, () => undefined)
+      return name
+    })
+  })
 }

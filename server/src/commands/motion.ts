@@ -1,11 +1,11 @@
 import { MovingPng } from '@welkinar/core/recipes'
 import { mkdir } from 'node:fs/promises'
 import { extname, join } from 'node:path'
-import { CallProblem } from './callProblem'
-import { readInput } from './inputFile'
-import { OutputFile } from './outputFile'
-import { readRecipe } from './recipeInput'
-import { poolFor, renderFrames } from './renderFile'
+import { CallProblem } from '../callProblem'
+import { readInput } from '../stores/inputFile'
+import { OutputFile } from '../stores/outputFile'
+import { readRecipe } from '../runs/recipeInput'
+import { poolFor, renderFrames } from '../runs/renderFile'
 import type { RenderTask } from './renderOptions'
 
 /** What `welkinar motion` is asked for: one PNG that moves, or a folder of frames. */

@@ -10,7 +10,7 @@ import {
 } from '@welkinar/core'
 import { InvalidArgumentError, Option, type Command } from 'commander'
 import type { BatchTask } from './batch'
-import { CallProblem } from './callProblem'
+import { CallProblem } from '../callProblem'
 import type { MotionTask } from './motion'
 
 /** What `welkinar render` is asked for. */
@@ -59,12 +59,47 @@ export function withRenderOptions(command: Command): Command {
 export function withBatchOptions(command: Command): Command {
   return withSharedOptions(
     command
-      .requiredOption('--photos <files...>', 'photos, or patterns of their names such as "in/*.jpg"')
+      .requiredOption('--photos <files...>', 'photos, or patterns of their names such as "in/*.jpg" or "s3://bucket/in/*.jpg"')
       .requiredOption('--recipe <file>', RECIPE)
-      .requiredOption('--out <folder>', 'folder to write to; it keeps a list of what was made in run.jsonl')
+      .requiredOption('--out <folder>', 'folder, or s3://bucket/folder, to write to; its folder "runs" keeps what was made')
       .option('--formats <endings>', 'endings of the files that are made of each photo, separated by commas', 'png')
+      .addOption(numberOption('--jobs <number>', 'photos that are worked on here at the same time', 1, 64).default(1))
+      .addOption(redisOption('hand the photos to the workers of a queue on Redis: its address'))
       .option('--json', 'give the report as JSON', false),
   )
+}
+
+/** Adds the options of `worker` to a command. */
+export function withWorkerOptions(command: Command): Command {
+  return command
+    .addOption(redisOption('address of the Redis of the queue').makeOptionMandatory())
+    .addOption(numberOption('--jobs <number>', 'photos that are worked on at the same time', 1, 64).default(1))
+    .addOption(
+      numberOption('--lease <seconds>', 'how long a worker may be silent until its photo is given to another', 1, 3600).default(30),
+    )
+    .addOption(threadsOption())
+    .addOption(memoryOption())
+    .option('--progress', 'say what is taken and done, as lines of JSON on standard output', false)
+}
+
+/** An address with a password is not one for the command line, where everybody on the machine sees it. */
+function redisOption(description: string): Option {
+  return new Option('--redis <url>', `${description}; one with a password stands in WELKINAR_REDIS`)
+    .env('WELKINAR_REDIS')
+    .argParser((url: string) => {
+      if (url !== process.env['WELKINAR_REDIS'] && URL.canParse(url) && new URL(url).password !== '') {
+        throw new InvalidArgumentError('An address with a password stands in the environment, as WELKINAR_REDIS.')
+      }
+      return url
+    })
+}
+
+function threadsOption(): Option {
+  return numberOption('--threads <number>', 'threads that compute; as many as there are cores, up to 16, if left out', 1, 64)
+}
+
+function memoryOption(): Option {
+  return numberOption('--memory <megabytes>', 'most that results of all threads may take', 16, 1e6)
 }
 
 /** Adds the options of `motion` to a command. */
@@ -98,8 +133,8 @@ function withSharedOptions(command: Command): Command {
     .addOption(new Option('--colours <space>', 'colour space of the file').choices(spaceNames).default('srgb'))
     .addOption(new Option('--place <what>', 'whether the file may say where the photo was taken').choices(['keep', 'drop']).default('keep'))
     .addOption(new Option('--reading <what>', 'whether a photo without marks is read').choices(['yes', 'no']).default('yes'))
-    .addOption(numberOption('--threads <number>', 'threads that compute; as many as there are cores, up to 16, if left out', 1, 64))
-    .addOption(numberOption('--memory <megabytes>', 'most that results of all threads may take', 16, 1e6))
+    .addOption(threadsOption())
+    .addOption(memoryOption())
     .option('--overwrite', 'replace the file that is there', false)
     .option('--reduce', 'open a photo over the size limit at a size below it', false)
     .option('--progress', 'say how far it is, as lines of JSON on standard output', false)

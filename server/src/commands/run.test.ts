@@ -3,7 +3,7 @@ import { mkdir, mkdtemp, readdir, readFile, rm, symlink, link, writeFile } from 
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { afterAll, beforeAll, describe, expect, it, vi } from 'vitest'
-import { OutputFile } from './outputFile'
+import { OutputFile } from '../stores/outputFile'
 import { run } from './run'
 
 let folder: string

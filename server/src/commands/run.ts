@@ -2,11 +2,12 @@ import { UserProblem } from '@welkinar/core'
 import { Command, CommanderError } from 'commander'
 import { version } from '../../package.json'
 import { renderBatch } from './batch'
-import { CallProblem } from './callProblem'
+import { CallProblem } from '../callProblem'
 import { renderMotion } from './motion'
-import { listRecipes } from './recipeInput'
-import { renderFile } from './renderFile'
-import { batchOf, motionOf, taskOf, withBatchOptions, withMotionOptions, withRenderOptions } from './renderOptions'
+import type { WorkerTask } from './worker'
+import { listRecipes } from '../runs/recipeInput'
+import { renderFile } from '../runs/renderFile'
+import { batchOf, motionOf, taskOf, withBatchOptions, withMotionOptions, withRenderOptions, withWorkerOptions } from './renderOptions'
 
 const [DONE, WORK, CALL] = [0, 1, 2] as const
 
@@ -39,6 +40,13 @@ function program(): Command {
   withMotionOptions(quiet(whole.command('motion')))
     .description('Writes what moves as it comes round, as one PNG that moves or as frames.')
     .action((options: Parameters<typeof motionOf>[0]) => renderMotion(motionOf(options)))
+  withWorkerOptions(quiet(whole.command('worker')))
+    .description('Makes the files that “batch --redis” hands in, on this machine, until it is ended.')
+    .action(async (options: WorkerTask) => {
+      // The queue is loaded where it is wanted.
+      const { runWorker } = await import('./worker')
+      await runWorker(options)
+    })
   quiet(whole.command('recipes'))
     .description('Lists the built-in recipes.')
     .action(() => console.log(listRecipes()))

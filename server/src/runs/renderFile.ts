@@ -1,5 +1,4 @@
 import { laidFrames, TooLarge, type LaidFile } from '@welkinar/core/recipes'
-import { createHash } from 'node:crypto'
 import { basename, dirname, join } from 'node:path'
 import {
   fileIdOf,
@@ -21,10 +20,11 @@ import {
 } from '@welkinar/core'
 import type { RenderPool } from '@welkinar/core/pool'
 import { createNodePool } from '../nodePool'
-import { readInput, readTextInput } from './inputFile'
-import { OutputFile } from './outputFile'
+import { sha256 } from '../sha256'
+import { readInput, readTextInput } from '../stores/inputFile'
+import { OutputFile } from '../stores/outputFile'
 import { readRecipe, type RecipeInput } from './recipeInput'
-import type { RenderTask } from './renderOptions'
+import type { RenderTask } from '../commands/renderOptions'
 
 /** The part of the frame that is asked for, on the grid; all of it without a region. */
 function rectFor(region: Rect | undefined, grid: Grid, source: PictureSource): Rect {
@@ -62,6 +62,9 @@ export function poolFor({ threads, memory }: Pick<RenderTask, 'threads' | 'memor
   return createNodePool(threads, memory === undefined ? {} : { mostMemory: memory * 1e6 })
 }
 
+/** What a picture is computed by, wherever it is written to. */
+export type PictureTask = Omit<RenderTask, 'recipe' | 'out' | 'overwrite'>
+
 /** What a task reads. */
 interface TaskInput {
   /** Whether another file is made after it at once. */
@@ -71,7 +74,7 @@ interface TaskInput {
 }
 
 /** The file of a task, in memory. The pool holds nothing of it afterwards. @param say hears what the person ought to know */
-export async function renderPicture(task: RenderTask, input: TaskInput, pool: RenderPool, say: (notice: string) => void): Promise<Blob> {
+export async function renderPicture(task: PictureTask, input: TaskInput, pool: RenderPool, say: (notice: string) => void): Promise<Blob> {
   let made: Blob | undefined
   await renderFrames(task, { ...input, phases: [0] }, pool, say, (frame) => void (made = frame))
   return made!
@@ -84,7 +87,7 @@ export interface FramesInput extends TaskInput {
 
 /** The files of moments of a task, one after another. @param take is waited for before the next one is computed */
 export async function renderFrames(
-  task: RenderTask,
+  task: PictureTask,
   { bytes, recipe, phases, isNextComing = false }: FramesInput,
   pool: RenderPool,
   say: (notice: string) => void,
@@ -129,7 +132,7 @@ export async function renderFrames(
 const DEPTH = 'depth'
 
 /** Says how far it is, if that is asked for. */
-function report({ progress }: RenderTask, what: object): void {
+function report({ progress }: PictureTask, what: object): void {
   if (progress) console.log(JSON.stringify(what))
 }
 
@@ -169,8 +172,4 @@ async function readMarks(
   if ('problem' in opened) throw new UserProblem(opened.problem)
   const { width, height } = opened.photo
   return { marks, groundwork, depth: { ...depth, picture: { id: DEPTH, fileName: name, width, height } } }
-}
-
-function sha256(bytes: Uint8Array): string {
-  return createHash('sha256').update(bytes).digest('hex')
 }

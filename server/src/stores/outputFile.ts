@@ -1,8 +1,10 @@
 import { link, open, readdir, realpath, rename, rm, stat, type FileHandle } from 'node:fs/promises'
 import { rmSync, type Stats } from 'node:fs'
+import { hostname } from 'node:os'
 import { basename, dirname, join } from 'node:path'
 import { UserProblem } from '@welkinar/core'
-import { CallProblem } from './callProblem'
+import { CallProblem } from '../callProblem'
+import { sha256 } from '../sha256'
 
 const words: Readonly<Record<string, string>> = {
   ENOENT: 'there is no such folder',
@@ -45,7 +47,7 @@ export class OutputFile {
     if (before && !overwrite) throw new CallProblem(`“${path}” is there already; --overwrite replaces it.`)
     // Of a link the file that it leads to is replaced.
     const place = before ? await realpath(path) : path
-    const beside = join(dirname(place), `.${basename(place)}.${process.pid}.part`)
+    const beside = join(dirname(place), partName(basename(place), process.pid))
     try {
       const file = new OutputFile(path, place, beside, await open(beside, 'wx'), overwrite)
       unfinished.add(beside)
@@ -102,11 +104,19 @@ function inWords(path: string, error: unknown): string {
   return `“${path}” cannot be written: ${words[code] ?? code}.`
 }
 
+/** Names this machine in a folder that several share. */
+const machine = sha256(hostname()).slice(0, 8)
+
+/** What a file is called that a process of this machine has not finished yet. */
+export function partName(name: string, pid: number): string {
+  return `.${sha256(name).slice(0, 16)}.${machine}-${pid}.part`
+}
+
 /** Removes what processes of this machine that are gone have left half in a folder. */
 export async function clearLeftovers(folder: string): Promise<void> {
   for (const name of await readdir(folder)) {
-    const pid = Number(/^\..*\.(\d+)\.part$/.exec(name)?.[1])
-    if (pid > 0 && !isAlive(pid)) await rm(join(folder, name), { force: true })
+    const [, where, pid] = /^\.[0-9a-f]{16}\.([0-9a-f]{8})-(\d+)\.part$/.exec(name) ?? []
+    if (where === machine && !isAlive(Number(pid))) await rm(join(folder, name), { force: true })
   }
 }
 
@@ -121,6 +131,17 @@ function isAlive(pid: number): boolean {
 
 const unfinished = new Set<string>()
 
+/** A file that goes when a signal ends this process, as an unfinished one does. Returns what lets it stay. */
+export function goesWithSignal(path: string): () => void {
+  unfinished.add(path)
+  return () => void unfinished.delete(path)
+}
+
+/** Leaves nothing of what this process has not finished. */
+export function removeUnfinished(): void {
+  unfinished.forEach((path) => rmSync(path, { force: true }))
+}
+
 /** Ends the process on a signal, and leaves nothing half. */
 export function leaveNothingHalf(): void {
   for (const [signal, code] of [
@@ -129,7 +150,7 @@ export function leaveNothingHalf(): void {
     ['SIGHUP', 129],
   ] as const) {
     process.on(signal, () => {
-      unfinished.forEach((path) => rmSync(path, { force: true }))
+      removeUnfinished()
       process.exit(code)
     })
   }

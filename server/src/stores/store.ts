@@ -1,0 +1,58 @@
+import { CallProblem } from '../callProblem'
+
+/** Where files are read and written: a folder, or a bucket of an object storage. A file of a store is whole or not there, and has a path in it, with “/”. */
+export interface Store {
+  /** Names the store, for whoever opens it again: a folder, or `s3://bucket/prefix`. */
+  readonly address: string
+  /** @throws UserProblem if it cannot be read */
+  read(path: string): Promise<Uint8Array>
+  /** SHA-256 of a file; undefined if it is not there. @throws UserProblem if that cannot be found out */
+  hashOf(path: string): Promise<string | undefined>
+  /** Paths of the files below a folder of the store, in no order. */
+  list(folder: string): Promise<readonly string[]>
+  /**
+   * Makes ready to write a file, and finds out before anything is computed if it cannot be.
+   * @throws CallProblem if it is there and may not be replaced, is one of what is read, or cannot be written
+   */
+  begin(path: string, options: BeginOptions): Promise<StoredFile>
+}
+
+export interface BeginOptions {
+  readonly overwrite: boolean
+  /** Addresses of what the file is made of, by what they are in words: it is not to be one of them. */
+  readonly inputs?: Readonly<Record<string, string | undefined>>
+}
+
+/** A file that is about to be there. */
+export interface StoredFile {
+  /** @throws UserProblem if it cannot be written; then nothing has changed */
+  finish(content: Blob): Promise<void>
+  /** Leaves nothing of it. */
+  discard(): Promise<void>
+}
+
+/** Whether an address names an object storage. */
+export function isBucket(address: string): boolean {
+  return /^s3:\/\//i.test(address)
+}
+
+/** Opens a store. The client of object storage is loaded where there is one. @param make whether a folder that is missing is made */
+export async function storeAt(address: string, make = false): Promise<Store> {
+  if (!isBucket(address)) {
+    const { FolderStore } = await import('./folderStore')
+    return FolderStore.open(address, make)
+  }
+  const { BucketStore } = await import('./bucketStore')
+  return BucketStore.open(address)
+}
+
+/** Reads a file by its whole address. @throws UserProblem if it cannot be read */
+export async function readAt(address: string): Promise<Uint8Array> {
+  if (!isBucket(address)) {
+    const { readInput } = await import('./inputFile')
+    return readInput(address)
+  }
+  const at = address.lastIndexOf('/')
+  if (at < 's3://b'.length) throw new CallProblem(`“${address}” names no file.`)
+  return (await storeAt(address.slice(0, at))).read(address.slice(at + 1))
+}
