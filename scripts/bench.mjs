@@ -1,7 +1,7 @@
 // npm run bench [-- --only NAME]: benchmarks; the tables go to docs/benchmarks.md.
-import { build, installChromium, installPackages, mustRun } from './lib.mjs'
+import { build, installFromDebian, installPackages, mustRun } from './lib.mjs'
 
 installPackages()
-await installChromium()
+await installFromDebian()
 build()
 mustRun('npm', ['run', '--silent', 'bench', '-w', 'bench', '--', ...process.argv.slice(2)])

@@ -29,18 +29,18 @@ export function installPackages() {
   writeFileSync(mark, lock)
 }
 
-/** Installs Debian's Chromium without windows if it is missing; other things may be done meanwhile. Ends this program if it fails. */
-export async function installChromium() {
-  if (existsSync('/usr/bin/chromium-headless-shell')) return
-  console.log('Installing chromium-headless-shell …')
+/** Debian's packages that tests need, and a program of each. */
+const packages = { 'chromium-headless-shell': '/usr/bin/chromium-headless-shell', 'redis-server': '/usr/bin/redis-server' }
+
+/** Installs the packages of Debian that are missing: Chromium without windows, Redis. Goes on while this program is busy. Ends this program if it fails. */
+export async function installFromDebian() {
+  const missing = Object.keys(packages).filter((name) => !existsSync(packages[name]))
+  if (missing.length === 0) return
+  console.log(`Installing ${missing.join(', ')} …`)
+  const command = `apt-get update -qq && apt-get install -y -qq --no-install-recommends ${missing.join(' ')}`
   const quiet = { stdio: ['ignore', 'ignore', 'inherit'], env: { ...process.env, DEBIAN_FRONTEND: 'noninteractive' } }
-  for (const args of [
-    ['update', '-qq'],
-    ['install', '-y', '-qq', '--no-install-recommends', 'chromium-headless-shell'],
-  ]) {
-    const status = await new Promise((resolve) => spawn('apt-get', args, quiet).on('error', resolve).on('close', resolve))
-    if (status !== 0) process.exit(1)
-  }
+  const status = await new Promise((resolve) => spawn('sh', ['-c', command], quiet).on('error', resolve).on('close', resolve))
+  if (status !== 0) process.exit(1)
 }
 
 /** Builds kernels, application and server. */

@@ -3,7 +3,7 @@
 import { spawnSync } from 'node:child_process'
 import { existsSync, readFileSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
-import { build, installChromium, installPackages, root } from './lib.mjs'
+import { build, installFromDebian, installPackages, root } from './lib.mjs'
 
 const parts = {
   looks: {
@@ -107,7 +107,7 @@ if (unknown) {
   process.exit(1)
 }
 installPackages()
-await installChromium()
+await installFromDebian()
 build()
 const rows = rowsBefore()
 let failed = false

@@ -3,7 +3,7 @@ import { spawn, spawnSync } from 'node:child_process'
 import { mkdtempSync, readFileSync, rmSync } from 'node:fs'
 import { availableParallelism, tmpdir } from 'node:os'
 import { join } from 'node:path'
-import { build, installChromium, installPackages, root } from './lib.mjs'
+import { build, installFromDebian, installPackages, root } from './lib.mjs'
 
 const total = { passed: 0, failed: 0, skipped: 0 }
 
@@ -51,7 +51,7 @@ function tests(name, config) {
   }
 }
 
-const chromium = installChromium()
+const debian = installFromDebian()
 installPackages()
 build()
 await checks({
@@ -61,8 +61,8 @@ await checks({
   'Dead code': ['knip'],
   Formatting: ['oxfmt', '--check', '.'],
 })
+await debian
 tests('Unit tests', 'vitest.config.ts')
-await chromium
 tests('End-to-end tests', 'tests/vitest.config.ts')
 
 const skipped = total.skipped ? `, ${total.skipped} skipped` : ''

@@ -1,6 +1,9 @@
 // Bundles the server, the command line and their worker thread. WebAssembly files stay where their packages put them.
+import { rm } from 'node:fs/promises'
 import { build } from 'esbuild'
 
+// What an earlier build has left is nobody's.
+await rm('dist', { recursive: true, force: true })
 await build({
   entryPoints: ['src/main.ts', 'src/welkinar.ts', 'src/jobs.ts', 'src/worker.ts'],
   outdir: 'dist',

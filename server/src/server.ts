@@ -5,18 +5,23 @@ import { fileURLToPath } from 'node:url'
 import helmet from '@fastify/helmet'
 import files from '@fastify/static'
 import { fastify, type FastifyInstance, type FastifyReply } from 'fastify'
+import { addQueueRoutes } from './queue/queueRoutes'
 
 interface ServerOptions {
   /** 0 takes any free port. */
   readonly port: number
   readonly host: string
+  /** Address of the Redis of the queue that is shown. */
+  readonly redis?: string | undefined
+  /** Whether others than this machine may see the queue. */
+  readonly showsQueue?: boolean
 }
 
 const built = fileURLToPath(new URL('../../app/dist/', import.meta.url))
 const demo = fileURLToPath(new URL('../../demo/photos/', import.meta.url))
 
 /** Serves the built application, cross-origin isolated, and nothing from anywhere else. Returns its address. */
-export async function startServer({ port, host }: ServerOptions): Promise<string> {
+export async function startServer({ port, host, redis, showsQueue = false }: ServerOptions): Promise<string> {
   const server = fastify()
   await addSecurity(server)
   const page = await readFile(`${built}index.html`, 'utf8')
@@ -44,6 +49,7 @@ export async function startServer({ port, host }: ServerOptions): Promise<string
   })
   server.get('/', (_, reply) => sendPage(reply))
   server.get('/index.html', (_, reply) => sendPage(reply))
+  addQueueRoutes(server, { address: redis, isOpen: showsQueue, nonce: (reply) => nonceOf(reply.raw) })
   // Every address of the application is the same page; a missing file is missing.
   server.setNotFoundHandler((request, reply) =>
     (request.method === 'GET' || request.method === 'HEAD') && !/\.\w+$/.test(request.url.split('?')[0] ?? '')

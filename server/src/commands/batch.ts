@@ -12,7 +12,8 @@ import { bundlePath, carried, engine, storePlan, type FileResult, type Job, type
 import { readRecipe } from '../runs/recipeInput'
 import { sha256 } from '../sha256'
 import { goesWithSignal } from '../stores/outputFile'
-import { isBucket, storeAt, type Store } from '../stores/store'
+import { storeAt } from '../stores/openStore'
+import { isBucket, type Store } from '../stores/store'
 import type { RenderTask } from './renderOptions'
 
 /** What `welkinar batch` is asked for: a task for each photo and ending, with these in common. */
@@ -69,6 +70,8 @@ async function withQueue(task: BatchTask, store: Store, run: string, use: (queue
     const { RedisQueue } = await import('../queue/redisQueue')
     const queue = await RedisQueue.open(task.redis)
     try {
+      if ((await queue.workers()).length === 0)
+        console.error('No worker of this version takes jobs there yet; the photos wait for one (welkinar worker).')
       await use(queue)
     } finally {
       await queue.close()

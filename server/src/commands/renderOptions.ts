@@ -88,7 +88,7 @@ function redisOption(description: string): Option {
     .env('WELKINAR_REDIS')
     .argParser((url: string) => {
       if (url !== process.env['WELKINAR_REDIS'] && URL.canParse(url) && new URL(url).password !== '') {
-        throw new InvalidArgumentError('An address with a password stands in the environment, as WELKINAR_REDIS.')
+        throw new CallProblem('An address with a password stands in the environment, as WELKINAR_REDIS.')
       }
       return url
     })

@@ -1,9 +1,11 @@
+import { hostname } from 'node:os'
 import { UserProblem } from '@welkinar/core'
 import { Queue, QueueEvents, UnrecoverableError, Worker, type Job } from 'bullmq'
 import { Redis } from 'ioredis'
 import { CallProblem } from '../callProblem'
 import { engine, type Carried, type FileResult } from '../runs/plan'
 import { GIVEN_UP, MOST_LOST, type Ended, type JobQueue, type Work } from './jobQueue'
+import type { QueueStatus } from './queueStatus'
 
 /** Goes before everything that is kept in Redis. */
 const PREFIX = 'welkinar'
@@ -11,6 +13,8 @@ const PREFIX = 'welkinar'
 const PATIENCE = 5000
 /** How often what has not been heard of is asked for, ms, and how many at once. */
 const SWEEP = { every: 2000, most: 200 }
+/** Failures that are told of. */
+const FAILURES = 20
 /** The oldest Redis that has the commands that are needed. */
 const LEAST_VERSION = [6, 2] as const
 
@@ -59,9 +63,6 @@ export class RedisQueue implements JobQueue {
     }
     events.on('completed', ({ jobId, returnvalue }) => end(jobId, { results: returnvalue as unknown as readonly FileResult[] }))
     events.on('failed', ({ jobId, failedReason }) => end(jobId, { problem: problemOf(failedReason) }))
-    await this.forget(jobs)
-    await this.add(jobs)
-    if (jobs.length === 0) finish()
     let sweeping = false
     const sweep = setInterval(() => {
       if (sweeping) return
@@ -71,7 +72,9 @@ export class RedisQueue implements JobQueue {
         .finally(() => (sweeping = false))
     }, SWEEP.every)
     try {
-      await done
+      await this.forget(jobs)
+      await this.add(jobs)
+      if (jobs.length > 0) await done
     } finally {
       clearInterval(sweep)
       await events.close().catch(() => undefined)
@@ -84,7 +87,10 @@ export class RedisQueue implements JobQueue {
     const work = async (job: Job<Carried, readonly FileResult[]>): Promise<readonly FileResult[]> => {
       const slot = free.pop()!
       try {
-        return await slot(job.data)
+        const results = await slot(job.data)
+        // What cannot be made is a failure of the queue too, for whoever looks at it.
+        if (results.every(({ what }) => what === 'failed')) throw new UserProblem(results[0]?.words.join(' ') ?? 'It made nothing.')
+        return results
       } catch (error) {
         if (error instanceof UserProblem) throw new UnrecoverableError(error.message)
         throw error
@@ -96,6 +102,7 @@ export class RedisQueue implements JobQueue {
     const connection = this.another()
     const worker = new Worker<Carried, readonly FileResult[]>(this.queue.name, work, {
       connection,
+      name: `${hostname().replace(/[^\w.-]/g, '-')}-${process.pid}`,
       prefix: PREFIX,
       concurrency: slots.length,
       lockDuration: lease,
@@ -111,6 +118,32 @@ export class RedisQueue implements JobQueue {
       await worker.close()
       connection.disconnect()
     }
+  }
+
+  /** What the queue is at. @throws if Redis does not answer */
+  async status(): Promise<QueueStatus> {
+    const counts = await this.queue.getJobCounts('waiting', 'active', 'delayed', 'completed', 'failed')
+    const count = (state: string): number => counts[state] ?? 0
+    const [completed, failed] = [await this.queue.getMetrics('completed', 0, 0), await this.queue.getMetrics('failed', 0, 0)]
+    const failures = await this.queue.getFailed(0, FAILURES - 1)
+    return {
+      waiting: count('waiting') + count('delayed'),
+      active: count('active'),
+      made: completed.meta.count,
+      failed: failed.meta.count,
+      perMinute: (completed.data[0] ?? 0) + (failed.data[0] ?? 0),
+      workers: await this.workers(),
+      failures: failures.map(({ data, failedReason }) => ({
+        photo: 'photo' in data ? data.photo : `${data.run}, number ${data.index + 1}`,
+        words: problemOf(failedReason),
+      })),
+    }
+  }
+
+  /** Names of those who take jobs now. */
+  async workers(): Promise<readonly string[]> {
+    const clients = await this.queue.getWorkers()
+    return [...new Set(clients.map(({ rawname = '', addr = '' }) => rawname.split(':w:')[1] ?? addr))].toSorted()
   }
 
   async close(): Promise<void> {
@@ -193,7 +226,12 @@ async function answers(redis: Redis): Promise<void> {
   const late = new Promise<never>((_, reject) => {
     timer = setTimeout(() => reject(new CallProblem(`Redis at ${host}:${port} does not answer.`)), PATIENCE)
   })
-  const info = await Promise.race([redis.info('server'), late]).finally(() => clearTimeout(timer))
+  const refused = new Promise<never>((_, reject) => {
+    redis.once('error', ({ code }: NodeJS.ErrnoException) => {
+      if (code === 'ECONNREFUSED' || code === 'ENOTFOUND') reject(new CallProblem(`Redis at ${host}:${port} does not answer.`))
+    })
+  })
+  const info = await Promise.race([redis.info('server'), late, refused]).finally(() => clearTimeout(timer))
   const [major = 0, minor = 0] = (/redis_version:(\d+)\.(\d+)/.exec(info) ?? []).slice(1).map(Number)
   if (major < LEAST_VERSION[0] || (major === LEAST_VERSION[0] && minor < LEAST_VERSION[1])) {
     throw new CallProblem(`Redis at ${host}:${port} is version ${major}.${minor}; ${LEAST_VERSION.join('.')} or later is needed.`)

@@ -3,7 +3,8 @@ import { relative, resolve, sep } from 'node:path'
 import picomatch from 'picomatch'
 import { glob, isDynamicPattern } from 'tinyglobby'
 import { CallProblem } from '../callProblem'
-import { isBucket, storeAt, type Store } from '../stores/store'
+import { storeAt } from '../stores/openStore'
+import { isBucket, type Store } from '../stores/store'
 
 /**
  * The photos that files, addresses and patterns name, in the order of their names, numbers by their value; of a pattern none of those that lie where is written to.

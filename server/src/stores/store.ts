@@ -1,5 +1,3 @@
-import { CallProblem } from '../callProblem'
-
 /** Where files are read and written: a folder, or a bucket of an object storage. A file of a store is whole or not there, and has a path in it, with “/”. */
 export interface Store {
   /** Names the store, for whoever opens it again: a folder, or `s3://bucket/prefix`. */
@@ -34,25 +32,4 @@ export interface StoredFile {
 /** Whether an address names an object storage. */
 export function isBucket(address: string): boolean {
   return /^s3:\/\//i.test(address)
-}
-
-/** Opens a store. The client of object storage is loaded where there is one. @param make whether a folder that is missing is made */
-export async function storeAt(address: string, make = false): Promise<Store> {
-  if (!isBucket(address)) {
-    const { FolderStore } = await import('./folderStore')
-    return FolderStore.open(address, make)
-  }
-  const { BucketStore } = await import('./bucketStore')
-  return BucketStore.open(address)
-}
-
-/** Reads a file by its whole address. @throws UserProblem if it cannot be read */
-export async function readAt(address: string): Promise<Uint8Array> {
-  if (!isBucket(address)) {
-    const { readInput } = await import('./inputFile')
-    return readInput(address)
-  }
-  const at = address.lastIndexOf('/')
-  if (at < 's3://b'.length) throw new CallProblem(`“${address}” names no file.`)
-  return (await storeAt(address.slice(0, at))).read(address.slice(at + 1))
 }
