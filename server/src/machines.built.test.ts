@@ -6,7 +6,7 @@ import { newEffect, newMask, noMarks, parseRecipe } from '@welkinar/core'
 import { writeBundle } from '@welkinar/core/recipes'
 import sharp from 'sharp'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
-import { call, endProcess, OwnRedis, OwnWorker, startStorage, type Environment } from '../test-support/machines'
+import { call, endProcess, OwnRedis, OwnWorker, startStorage, type Environment, type Said } from '../test-support/machines'
 
 // The built command line with workers on Redis and files in object storage, each in a process of its own.
 
@@ -177,16 +177,14 @@ describe('workers that die', () => {
       const over: OwnWorker[] = []
       let done = 0
       // Half of them are ended while they work, at once after they have taken a photo; Redis goes once.
+      const heard = (said: Said, worker: OwnWorker): void => {
+        if (said.step === 'done') done++
+        if (said.step !== 'taken' || worker.said.length !== many / 6 || over.length === 3) return
+        over.push(worker)
+        void worker.kill().then(begin)
+      }
       const begin = async (): Promise<void> => {
-        workers.push(
-          await OwnWorker.start(redis.url, env(), (said, worker) => {
-            if (said.step === 'done') done++
-            if (said.step === 'taken' && worker.said.length === many / 6 && over.length < 3) {
-              over.push(worker)
-              void worker.kill().then(begin)
-            }
-          }),
-        )
+        workers.push(await OwnWorker.start(redis.url, env(), heard, 1))
       }
       await Promise.all([begin(), begin()])
       const running = batch(['--recipe', 'rain.json', '--photos', 'many/*.png', '--out', out()], { ...env(), WELKINAR_REDIS: redis.url })

@@ -108,8 +108,9 @@ export class OwnWorker {
 
   private constructor(private readonly child: ChildProcess) {}
 
-  static async start(url: string, env: Environment = {}, onSaid?: (said: Said, worker: OwnWorker) => void): Promise<OwnWorker> {
-    const args = [main, 'worker', '--threads', '1', '--lease', '1', '--progress']
+  /** @param lease how long it may be silent until its jobs are another's, seconds */
+  static async start(url: string, env: Environment = {}, onSaid?: (said: Said, worker: OwnWorker) => void, lease = 30): Promise<OwnWorker> {
+    const args = [main, 'worker', '--threads', '1', '--lease', String(lease), '--progress']
     const child = spawn('node', args, { stdio: ['ignore', 'pipe', 'inherit'], env: { ...process.env, ...env, WELKINAR_REDIS: url } })
     const worker = new OwnWorker(child)
     const ready = new Promise<void>((resolve) => {
