@@ -48,6 +48,11 @@ const parts = {
     ],
     env: { WELKINAR_EVERY_LOOK: '1' },
   },
+  machines: {
+    what: 'Five hundred photos on two workers, in a folder and in object storage, while workers and Redis are ended',
+    files: ['server/src/machines.built.test.ts'],
+    env: { WELKINAR_EVERY_LOOK: '1' },
+  },
   numbers: {
     what: 'Every operation, ten times with random controls over tones that no photo has: all finite; every look without a line of its own',
     files: ['core/src/render/finite.contract.test.ts', 'core/src/effects/noLines.contract.test.ts'],
