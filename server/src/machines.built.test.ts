@@ -188,7 +188,7 @@ describe('workers that die', () => {
       }
       await Promise.all([begin(), begin()])
       const running = batch(['--recipe', 'rain.json', '--photos', 'many/*.png', '--out', out()], { ...env(), WELKINAR_REDIS: redis.url })
-      await expect.poll(() => done, { timeout: 60_000, interval: 20 }).toBeGreaterThan(many / 3)
+      await expect.poll(() => done, { timeout: everything ? 600_000 : 60_000, interval: 20 }).toBeGreaterThan(many / 3)
       await redis.end()
       await redis.begin()
       expect(await running).toMatchObject({ code: 0, failed: 0 })
@@ -210,6 +210,7 @@ describe('workers that die', () => {
       expect(right).toMatchObject({ failed: 0 })
       for (const [name, bytes] of files) expect(sha256(bytes), name).toBe(sha256(await readFile(at('many-right', name))))
     },
+    everything ? 900_000 : 60_000,
   )
 
   it('give up a photo that has ended three of them, and make the others', async () => {

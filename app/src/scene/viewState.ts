@@ -23,6 +23,8 @@ export type PhotoTool =
   /** Presses a colour on the photo and pulls it elsewhere. */
   | { readonly kind: 'pull' }
   | { readonly kind: 'path' }
+  /** Makes corrections by drags. */
+  | { readonly kind: 'correct' }
   | { readonly kind: 'crop' }
   | { readonly kind: 'level' }
   | { readonly kind: 'mend' }

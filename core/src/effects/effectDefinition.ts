@@ -146,6 +146,8 @@ export interface EffectDefinition<K extends string = string, S extends ControlsS
   readonly region?: { readonly label: string; readonly hint: string; readonly step: 'pattern' | 'shape' }
   /** What starting values are on a photo of this size, where practice has another law than that of all lengths. @param controls with lengths that are fitted already */
   startsOn?(controls: z.infer<S>, photo: Size): z.infer<S>
+  /** A look that changes nothing, for whoever wants to begin from there. */
+  readonly neutral?: StartingLook<z.infer<S>>
   /** The first is what a new effect starts with. */
   readonly startingLooks: readonly StartingLook<z.infer<S>>[]
   /** Whether a control counts while the others are as they are; those that do not are not shown. All do if this is not given. */
@@ -158,6 +160,20 @@ export interface EffectDefinition<K extends string = string, S extends ControlsS
   pattern(controls: z.infer<S>, scene: EffectScene): GraphNode
   /** What it brings to the picture. @param tint its colour, sRGB-encoded */
   contribute(controls: z.infer<S>, scene: EffectScene, tint: Rgb): Contribution
+}
+
+/** Id of the look that changes nothing. */
+export const NEUTRAL = 'neutral'
+
+/** All that an effect of the kind can begin with: what changes nothing first, if the kind has that. */
+export function looksOf<C>({
+  neutral,
+  startingLooks,
+}: {
+  readonly neutral?: StartingLook<C>
+  readonly startingLooks: readonly StartingLook<C>[]
+}): readonly StartingLook<C>[] {
+  return neutral ? [neutral, ...startingLooks] : startingLooks
 }
 
 /** A kind of effect, with the types of its controls taken from their schema. */

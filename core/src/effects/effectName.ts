@@ -1,11 +1,11 @@
-import type { EffectControls, StartingLook } from './effectDefinition'
+import { looksOf, type EffectControls, type StartingLook } from './effectDefinition'
 import { definitionOf, type Effect } from './registry'
 
 /** The look that an effect began with; the first of its kind where that is not known. */
 export function lookOf({ kind, look }: Pick<Effect, 'kind' | 'look'>): StartingLook<EffectControls> {
-  const { startingLooks, label } = definitionOf(kind)
-  const found = startingLooks.find(({ id }) => id === look) ?? startingLooks[0]
-  if (!found) throw new Error(`${label} has no look.`)
+  const definition = definitionOf(kind)
+  const found = looksOf(definition).find(({ id }) => id === look) ?? definition.startingLooks[0]
+  if (!found) throw new Error(`${definition.label} has no look.`)
   return found as StartingLook<EffectControls>
 }
 

@@ -6,7 +6,7 @@ import { horizonOf, type SceneMarks } from '../model/marks'
 import { writePath } from '../model/paths'
 import type { Size } from '../planes/grid'
 import type { Reading } from '../model/reading'
-import type { EffectControls, EffectDefinition } from './effectDefinition'
+import { looksOf, type EffectControls, type EffectDefinition } from './effectDefinition'
 import { definitionOf, effectSchema, type Effect, type EffectKind } from './registry'
 
 /** The photo that the looks are written for: lengths follow the megapixels of another, places its sides. */
@@ -28,7 +28,7 @@ interface NewEffectOptions {
 /** An effect with its starting values, lengths fitted to the photo. @throws Error if the kind or the look does not exist */
 export function newEffect(photo: Size, options: NewEffectOptions): Effect {
   const definition = definitionOf(options.kind)
-  const look = options.look ? definition.startingLooks.find(({ id }) => id === options.look) : definition.startingLooks[0]
+  const look = options.look ? looksOf(definition).find(({ id }) => id === options.look) : definition.startingLooks[0]
   if (!look) throw new Error(`${definition.label} has no starting look “${options.look}”.`)
   const fit = fitBetween(WRITTEN_FOR, photo)
   const made = effectSchema.parse({

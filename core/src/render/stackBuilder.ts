@@ -148,8 +148,12 @@ export class StackBuilder extends EffectParts {
       const { colour, amount, linear } = mix
       return clearAirNode(beneath, field, mask, { colour, amount, linear, kept: brought.kept })
     }
-    const mixed = mixNode(beneath, field, mask, mix, this.colours(effect, beneath))
-    return brought?.gives === 'correction' && brought.after ? brought.after(mixed, { amount: mix.amount, mask }) : mixed
+    const after = brought?.gives === 'correction' ? brought.after : undefined
+    const colours = this.colours(effect, beneath)
+    // What it leaves as it is need not be mixed with itself, which would round it.
+    if (colours === beneath && mix.mode === 'normal' && !after) return beneath
+    const mixed = mixNode(beneath, field, mask, mix, colours)
+    return after ? after(mixed, { amount: mix.amount, mask }) : mixed
   }
 
   /** A group passes through: its effects act on what is beneath, and mask and amount fade between without and with them. Another mode isolates it. */

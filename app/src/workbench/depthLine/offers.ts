@@ -1,4 +1,4 @@
-import { effectDefinitions, type EffectFamily, type EffectKind } from '@welkinar/core'
+import { effectDefinitions, looksOf, type EffectFamily, type EffectKind } from '@welkinar/core'
 import { wordsOfKind, wordsOfLook } from './tradeWords'
 
 /** A starting look that can be added. */
@@ -14,7 +14,15 @@ export interface Offer {
 // What mirrors another effect is made from that effect.
 export const offers: readonly Offer[] = effectDefinitions
   .filter(({ madeFromEffect }) => !madeFromEffect)
-  .flatMap(({ kind, label, family, startingLooks }) => startingLooks.map(({ id, name }) => ({ kind, label, family, look: id, name })))
+  .flatMap((definition) =>
+    looksOf(definition).map(({ id, name }) => ({
+      kind: definition.kind,
+      label: definition.label,
+      family: definition.family,
+      look: id,
+      name,
+    })),
+  )
 
 /** The looks in whose words all that was typed begins somewhere; those that are called so first, then those that the trade calls so. */
 export function search(text: string): readonly Offer[] {

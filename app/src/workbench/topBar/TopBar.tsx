@@ -9,6 +9,7 @@ import { ArrowUUpRight } from '@phosphor-icons/react/dist/csr/ArrowUUpRight'
 import { BookOpen } from '@phosphor-icons/react/dist/csr/BookOpen'
 import { Binoculars } from '@phosphor-icons/react/dist/csr/Binoculars'
 import { Check } from '@phosphor-icons/react/dist/csr/Check'
+import { CircleDashed } from '@phosphor-icons/react/dist/csr/CircleDashed'
 import { ListMagnifyingGlass } from '@phosphor-icons/react/dist/csr/ListMagnifyingGlass'
 import { Pause } from '@phosphor-icons/react/dist/csr/Pause'
 import { Play } from '@phosphor-icons/react/dist/csr/Play'
@@ -73,6 +74,7 @@ export const TopBar = memo(function TopBar({ commands }: TopBarProps) {
       <Box sx={{ flex: 1 }} />
       <CommandIcon command={command('undo')} icon={<ArrowUUpLeft size={18} />} />
       <CommandIcon command={command('redo')} icon={<ArrowUUpRight size={18} />} />
+      <CommandIcon command={command('correct')} icon={<CircleDashed size={18} />} />
       <Box sx={{ display: 'flex' }}>
         <PanelToggle panel="photo" label="Photo" hint="Crop, straighten, tone, noise, repairs" />
         <PanelToggle panel="marks" label="Marks" hint="Lights, horizon, centre of interest, depth" />

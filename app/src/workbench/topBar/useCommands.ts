@@ -160,6 +160,12 @@ function buildCommands({ canUndo, canRedo, selectedId, sceneId, goTo }: CommandC
     held('hold-without', 'While held: without the selected effect', 'holdingWithout'),
     held('hold-unmasked', 'While held: the effect without its mask', 'holdingUnmasked'),
     held('hold-more', 'While held: the effect at three times its strength', 'exaggerating'),
+    {
+      id: 'correct',
+      label: 'Correct here: drag across a place of the photo',
+      run: () =>
+        set({ tool: useScene.getState().tool?.kind === 'correct' ? undefined : { kind: 'correct' }, adding: undefined, panel: 'steps' }),
+    },
     { id: 'crop', label: 'Crop the photo', ...toolOfPhoto('crop') },
     { id: 'level', label: 'Straighten by a line on the photo', ...toolOfPhoto('level') },
     { id: 'mend', label: 'Mend a spot of the photo', ...toolOfPhoto('mend') },

@@ -1,7 +1,7 @@
 import { constantFieldNode } from '../../operations/sources/constantField/constantField'
 import { defineEffect } from '../effectDefinition'
 import { adjustControls, adjusted, appliesToAdjusted } from './adjusted'
-import { startingLooks } from './startingLooks'
+import { neutral, startingLooks } from './startingLooks'
 
 export const adjust = defineEffect({
   kind: 'adjust',
@@ -13,6 +13,7 @@ export const adjust = defineEffect({
   ownColours: 'those of the picture',
   dials: ['pattern.shadows', 'pattern.highlights', 'pattern.contrast', 'pattern.exposure', 'shape.warmth', 'shape.saturation'],
   applies: appliesToAdjusted,
+  neutral,
   startingLooks,
   summary: ({ pattern, shape }) => ({
     pattern: `${pattern.exposure >= 0 ? '+' : ''}${Number(pattern.exposure.toFixed(2))} EV, contrast ${Math.round(pattern.contrast)}`,

@@ -1,4 +1,4 @@
-import type { StartingLook } from '../effectDefinition'
+import { NEUTRAL, type StartingLook } from '../effectDefinition'
 import { everywhere } from '../lightMasks'
 import { noAdjustment, type AdjustControls } from './adjusted'
 
@@ -22,3 +22,6 @@ export const startingLooks: readonly StartingLook<AdjustControls>[] = [
   look('cold-morning', 'Cold morning', { exposure: 0.1, warmth: -40, saturation: -25, blacks: 25, contrast: -10 }),
   look('as-night', 'As night', { exposure: -1.6, warmth: -55, saturation: -45, contrast: 15, highlights: -25 }),
 ]
+
+/** Changes nothing. */
+export const neutral: StartingLook<AdjustControls> = look(NEUTRAL, 'Neutral', {})

@@ -3,7 +3,7 @@ import { choiceControl, numberControl } from '../../model/controls'
 import { balanceNode, type Shift } from '../../operations/colour/balance/balance'
 import { constantFieldNode } from '../../operations/sources/constantField/constantField'
 import { defineEffect } from '../effectDefinition'
-import { startingLooks } from './startingLooks'
+import { neutral, startingLooks } from './startingLooks'
 
 const shift = (label: string): z.ZodNumber =>
   numberControl({
@@ -41,6 +41,7 @@ export const colourBalance = defineEffect({
   controls,
   ownColours: 'those of the picture',
   dials: ['pattern.midtonesRed', 'pattern.midtonesGreen', 'pattern.midtonesBlue'],
+  neutral,
   startingLooks,
   summary: ({ pattern: p, shape }) => ({
     pattern: `shadows ${p.shadowsRed}, ${p.shadowsGreen}, ${p.shadowsBlue}; highlights ${p.highlightsRed}, ${p.highlightsGreen}, ${p.highlightsBlue}`,

@@ -1,4 +1,4 @@
-import type { StartingLook } from '../effectDefinition'
+import { NEUTRAL, type StartingLook } from '../effectDefinition'
 import { everywhere } from '../lightMasks'
 import type { ColourBalanceControls } from './definition'
 
@@ -29,3 +29,6 @@ export const startingLooks: readonly StartingLook<ColourBalanceControls>[] = [
   look('under-pines', 'Under pines', [-8, 6, 2], [-6, 8, -4], [2, 4, -6]),
   look('before-the-snow', 'Before the snow', [-10, -2, 14], [-8, 0, 10], [-4, 2, 6]),
 ]
+
+/** Changes nothing. */
+export const neutral: StartingLook<ColourBalanceControls> = look(NEUTRAL, 'Neutral', [0, 0, 0], [0, 0, 0], [0, 0, 0])

@@ -3,7 +3,7 @@ import { colourTableSchema } from '../../model/colourTable'
 import { colourTableNode } from '../../operations/colour/colourTable/colourTable'
 import { constantFieldNode } from '../../operations/sources/constantField/constantField'
 import { defineEffect } from '../effectDefinition'
-import { startingLooks } from './startingLooks'
+import { neutral, startingLooks } from './startingLooks'
 
 const controls = z.strictObject({ pattern: z.strictObject({ table: colourTableSchema }), shape: z.strictObject({}) })
 export type ColourTableControls = z.infer<typeof controls>
@@ -17,6 +17,7 @@ export const colourTable = defineEffect({
   controls,
   ownColours: 'those of the picture',
   dials: [],
+  neutral,
   startingLooks,
   summary: ({ pattern: { table } }) => ({
     pattern: `${table.name}, ${table.kind === 'cube' ? `${table.size} × ${table.size} × ${table.size}` : `curves of ${table.size}`}`,

@@ -1,20 +1,26 @@
 import type { Rgb } from '../../colour/hex'
 import { colourTableOf } from '../../model/colourTable'
-import type { StartingLook } from '../effectDefinition'
+import { NEUTRAL, type StartingLook } from '../effectDefinition'
 import { everywhere } from '../lightMasks'
 import type { ColourTableControls } from './definition'
 
 /** What these tables do is smooth: few entries say it. */
 const SIZE = 9
 
-function look(id: string, name: string, amount: number, grade: (colour: Rgb, luma: number) => Rgb): StartingLook<ColourTableControls> {
-  const places = Array.from({ length: SIZE }, (_, i) => i / (SIZE - 1))
+function look(
+  id: string,
+  name: string,
+  amount: number,
+  grade: (colour: Rgb, luma: number) => Rgb,
+  size = SIZE,
+): StartingLook<ColourTableControls> {
+  const places = Array.from({ length: size }, (_, i) => i / (size - 1))
   const values = places.flatMap((b) =>
     places.flatMap((g) =>
       places.flatMap((r) => grade([r, g, b], 0.2126 * r + 0.7152 * g + 0.0722 * b).map((v) => Math.min(1, Math.max(0, v)))),
     ),
   )
-  const table = colourTableOf(name, { kind: 'cube', size: SIZE, values: Float64Array.from(values) })
+  const table = colourTableOf(name, { kind: 'cube', size, values: Float64Array.from(values) })
   return {
     id,
     name,
@@ -50,3 +56,6 @@ export const startingLooks: readonly StartingLook<ColourTableControls>[] = [
     Math.min(1, towards(b, y, 0.1) * 1.02 + 0.05 * (1 - y)),
   ]),
 ]
+
+/** Changes nothing: between two entries a table is a straight line. */
+export const neutral: StartingLook<ColourTableControls> = look(NEUTRAL, 'Neutral', 100, (colour) => colour, 2)

@@ -7,7 +7,7 @@ import { curveNode } from '../../operations/fields/curve/curve'
 import { mixNode } from '../../operations/mixing/mix/mix'
 import { constantFieldNode } from '../../operations/sources/constantField/constantField'
 import { defineEffect } from '../effectDefinition'
-import { startingLooks } from './startingLooks'
+import { neutral, startingLooks } from './startingLooks'
 
 const part = z.number().min(0).max(1)
 const curve = listOf(z.strictObject({ x: part, y: part }), 16, 'points', 2)
@@ -36,6 +36,7 @@ export const curves = defineEffect({
   controls,
   ownColours: 'those of the picture',
   dials: [],
+  neutral,
   startingLooks,
   summary: ({ pattern, shape }) => ({
     pattern: `${pattern.all.length} points`,

@@ -1,5 +1,5 @@
 import type { CurvePoint } from '../../operations/fields/curve/curveTable'
-import type { StartingLook } from '../effectDefinition'
+import { NEUTRAL, type StartingLook } from '../effectDefinition'
 import { everywhere } from '../lightMasks'
 import type { CurvesControls } from './definition'
 
@@ -61,3 +61,6 @@ export const startingLooks: readonly StartingLook<CurvesControls>[] = [
     ],
   ),
 ]
+
+/** Changes nothing. */
+export const neutral: StartingLook<CurvesControls> = look(NEUTRAL, 'Neutral', still)

@@ -7,7 +7,7 @@ import { joinChannelsNode } from '../../operations/colour/joinChannels/joinChann
 import { placeNode } from '../../operations/geometry/place/place'
 import { constantFieldNode } from '../../operations/sources/constantField/constantField'
 import { defineEffect } from '../effectDefinition'
-import { startingLooks } from './startingLooks'
+import { neutral, startingLooks } from './startingLooks'
 
 const shift = (label: string, hint: string): z.ZodNumber =>
   numberControl({ label, unit: '‰', usual: [-2, 2], hard: [-30, 30], step: 0.05, hint })
@@ -29,6 +29,7 @@ export const fringe = defineEffect({
   controls,
   ownColours: 'those of the picture',
   dials: ['pattern.red', 'pattern.blue'],
+  neutral,
   startingLooks,
   inWords: () => 'Judge it in a corner, pixel for pixel: Q shows the photo at 1:1.',
   summary: ({ pattern }) => ({

@@ -1,4 +1,4 @@
-import type { StartingLook } from '../effectDefinition'
+import { NEUTRAL, type StartingLook } from '../effectDefinition'
 import { everywhere } from '../lightMasks'
 import type { FringeControls } from './definition'
 
@@ -19,3 +19,6 @@ export const startingLooks: readonly StartingLook<FringeControls>[] = [
   look('old-lens', 'Old lens', 1, -0.8),
   look('magenta-and-green', 'Magenta and green', -0.9, -0.9),
 ]
+
+/** Changes nothing. */
+export const neutral: StartingLook<FringeControls> = look(NEUTRAL, 'Neutral', 0, 0)

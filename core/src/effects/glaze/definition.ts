@@ -7,7 +7,7 @@ import { scaleFieldNode } from '../../operations/fields/joinFields/joinFields'
 import { lineMaskNode } from '../../operations/masks/shapeMasks/lineMask'
 import { luminosityMaskNode } from '../../operations/masks/luminosityMask/luminosityMask'
 import { defineEffect, light, type EffectScene } from '../effectDefinition'
-import { startingLooks } from './startingLooks'
+import { neutral, startingLooks } from './startingLooks'
 
 const pattern = z.strictObject({
   by: choiceControl('Laid', { even: 'Evenly', slope: 'Along a slope', tones: 'By the tones beneath' }),
@@ -38,6 +38,7 @@ export const glaze = defineEffect({
     { label: 'Where it ends', x: 'pattern.toX', y: 'pattern.toY' },
   ],
   applies: (path, { pattern }) => (path.startsWith('shape.') ? pattern.by !== 'even' : path === 'pattern.by' || pattern.by === 'slope'),
+  neutral,
   startingLooks,
   inWords: ({ pattern, shape }) =>
     pattern.by !== 'even' && shape.changes === 'colour' ? 'Its colours are those of a ramp: open Colour to change them.' : '',

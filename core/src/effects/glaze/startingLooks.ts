@@ -1,5 +1,5 @@
 import type { Ramp } from '../../model/look'
-import type { StartingLook } from '../effectDefinition'
+import { NEUTRAL, type StartingLook } from '../effectDefinition'
 import { aboutTheFocalPoint, everywhere, onSurfaces } from '../lightMasks'
 import type { GlazeControls } from './definition'
 
@@ -52,3 +52,12 @@ export const startingLooks: readonly StartingLook<GlazeControls>[] = [
     ],
   ),
 ]
+
+/** Changes nothing. */
+export const neutral: StartingLook<GlazeControls> = look(
+  NEUTRAL,
+  'Neutral',
+  '#ffb36b',
+  { mode: 'soft-light', amount: 0, linear: false },
+  {},
+)

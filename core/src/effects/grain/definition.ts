@@ -3,7 +3,7 @@ import { choiceControl, numberControl, percentControl, seedControl } from '../..
 import { grainNode } from '../../operations/sources/grain/grain'
 import { constantFieldNode } from '../../operations/sources/constantField/constantField'
 import { defineEffect, light } from '../effectDefinition'
-import { startingLooks } from './startingLooks'
+import { neutral, startingLooks } from './startingLooks'
 
 const pattern = z.strictObject({
   size: numberControl({
@@ -42,6 +42,7 @@ export const grain = defineEffect({
   controls,
   ownColours: 'grey, or of its own',
   dials: ['pattern.size', 'pattern.clumping', 'shape.strength'],
+  neutral,
   startingLooks,
   inWords: () => 'Judge it pixel for pixel: Q shows the photo at 1:1.',
   summary: ({ pattern, shape }) => ({

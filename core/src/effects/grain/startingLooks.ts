@@ -1,4 +1,4 @@
-import type { StartingLook } from '../effectDefinition'
+import { NEUTRAL, type StartingLook } from '../effectDefinition'
 import { everywhere } from '../lightMasks'
 import type { GrainControls } from './definition'
 
@@ -25,3 +25,6 @@ export const startingLooks: readonly StartingLook<GrainControls>[] = [
   look('coarse-grain', 'Coarse grain', 100, { size: 1.4, clumping: 45, seed: 7 }, 6),
   look('grain-in-colour', 'Grain in colour', 100, { colours: 'own', size: 0.9, seed: 81 }, 6),
 ]
+
+/** Changes nothing. */
+export const neutral: StartingLook<GrainControls> = look(NEUTRAL, 'Neutral', 100, {}, 0)

@@ -12,7 +12,7 @@ import { shaftsNode } from '../../operations/sources/shafts/shafts'
 import { steady } from '../../graph/steady'
 import { defineEffect, type EffectScene } from '../effectDefinition'
 import { originControls, originOf, originPlace } from '../origin'
-import { startingLooks } from './startingLooks'
+import { neutral, startingLooks } from './startingLooks'
 
 const pattern = z.strictObject({
   ...originControls,
@@ -78,6 +78,7 @@ export const lamp = defineEffect({
     if (path === 'shape.fog') return shape.cone > 0
     return (path !== 'shape.fogSize' && path !== 'shape.seed') || (shape.cone > 0 && shape.fog > 0)
   },
+  neutral,
   startingLooks,
   summary: ({ pattern, shape }) => ({
     pattern: `cone of ${Math.round(pattern.outer)}°`,
@@ -89,7 +90,9 @@ export const lamp = defineEffect({
     const colour = linearOf(tint)
     const sheenColour = sheenBy === 'lamp' ? colour : linearOf(rgbFromHex(sheenTint))
     const params = { ambient: ambient / 100, strength: strength / 100, colour, sheen: sheen / 100, sharpness, sheenColour }
-    const lit = (): GraphNode => litByLampNode(scene.beneath, lampOf(controls.pattern, scene), params)
+    // A lamp that is out, in full other light, changes no code.
+    const isOut = strength === 0 && ambient === 100
+    const lit = (): GraphNode => (isOut ? scene.beneath : litByLampNode(scene.beneath, lampOf(controls.pattern, scene), params))
     return { gives: 'correction', field: constantFieldNode(1), picture: () => inTheAir(lit(), controls, scene, tint) }
   },
 })

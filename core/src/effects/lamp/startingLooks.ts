@@ -1,4 +1,4 @@
-import type { StartingLook } from '../effectDefinition'
+import { NEUTRAL, type StartingLook } from '../effectDefinition'
 import { onSurfaces } from '../lightMasks'
 import { FIRST_LIGHT } from '../origin'
 import type { LampControls } from './definition'
@@ -53,3 +53,6 @@ export const startingLooks: readonly StartingLook<LampControls>[] = [
   look('lamp-in-fog', 'Lamp in fog', '#ffe0b8', { inner: 2, outer: 30 }, { ambient: 80, strength: 80, cone: 55, fog: 70 }),
   look('only-this-light', 'Only this light', '#ffd6a0', { inner: 3, outer: 36, falloff: 80 }, { ambient: 22, strength: 190, sheen: 70 }),
 ]
+
+/** Changes nothing. */
+export const neutral: StartingLook<LampControls> = look(NEUTRAL, 'Neutral', '#ffe6c4', {}, { strength: 0, ambient: 100, sheen: 0, fog: 0 })

@@ -11,7 +11,7 @@ import { mixNode } from '../../operations/mixing/mix/mix'
 import { steady } from '../../graph/steady'
 import { defineEffect, type EffectScene } from '../effectDefinition'
 import { gainOfLight } from '../gainOfLight'
-import { startingLooks } from './startingLooks'
+import { neutral, startingLooks } from './startingLooks'
 
 const signed = { unit: '%', usual: [-100, 100], hard: [-100, 100], step: 1 } as const
 
@@ -53,6 +53,7 @@ export const lightPool = defineEffect({
     hint: 'What is lit, by any masks; without one the whole picture.',
   },
   applies: (path, { shape }) => path !== 'shape.softeningRadius' || shape.softening > 0,
+  neutral,
   startingLooks,
   summary: ({ pattern, shape }) => ({
     pattern: `${pattern.exposure >= 0 ? '+' : ''}${Number(pattern.exposure.toFixed(2))} EV`,

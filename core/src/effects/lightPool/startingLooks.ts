@@ -1,4 +1,4 @@
-import type { StartingLook } from '../effectDefinition'
+import { NEUTRAL, type StartingLook } from '../effectDefinition'
 import { aboutTheFocalPoint, onSurfaces } from '../lightMasks'
 import { FIRST_LIGHT } from '../origin'
 import type { LightPoolControls } from './definition'
@@ -41,3 +41,12 @@ export const startingLooks: readonly StartingLook<LightPoolControls>[] = [
   ),
   look('moonlit-patch', 'Moonlit patch', '#b9d2ff', { exposure: 0.45, warmth: 40, highlights: 0 }, { rest: 0.3, haze: 5 }, 640),
 ]
+
+/** Changes nothing. */
+export const neutral: StartingLook<LightPoolControls> = look(
+  NEUTRAL,
+  'Neutral',
+  '#ffffff',
+  { exposure: 0, shadows: 0, highlights: 0, warmth: 0 },
+  { softening: 0, haze: 0 },
+)

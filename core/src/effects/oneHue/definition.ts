@@ -4,7 +4,7 @@ import { scaleFieldNode } from '../../operations/fields/joinFields/joinFields'
 import { hueMaskNode } from '../../operations/masks/hueMask/hueMask'
 import { vividNode } from '../../operations/colour/vivid/vivid'
 import { defineEffect, type EffectScene } from '../effectDefinition'
-import { startingLooks } from './startingLooks'
+import { neutral, startingLooks } from './startingLooks'
 
 const pattern = z.strictObject({
   hue: numberControl({
@@ -42,6 +42,7 @@ export const oneHue = defineEffect({
   controls,
   ownColours: 'those of the picture',
   dials: ['pattern.hue', 'pattern.width', 'shape.shift', 'shape.saturation', 'shape.lightness'],
+  neutral,
   startingLooks,
   summary: ({ pattern, shape }) => ({
     pattern: `hues about ${Math.round(pattern.hue)}°`,

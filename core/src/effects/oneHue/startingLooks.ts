@@ -1,4 +1,4 @@
-import type { StartingLook } from '../effectDefinition'
+import { NEUTRAL, type StartingLook } from '../effectDefinition'
 import { everywhere } from '../lightMasks'
 import type { OneHueControls } from './definition'
 
@@ -27,3 +27,6 @@ export const startingLooks: readonly StartingLook<OneHueControls>[] = [
   look('deeper-blues', 'Deeper blues', { hue: 255, width: 90 }, { saturation: 20, lightness: -12 }),
   look('warmer-oranges', 'Warmer oranges', { hue: 62, width: 50 }, { saturation: 12, shift: -6, lightness: 4 }),
 ]
+
+/** Changes nothing. */
+export const neutral: StartingLook<OneHueControls> = look(NEUTRAL, 'Neutral', {}, {})

@@ -5,7 +5,7 @@ import { mixNode } from '../../operations/mixing/mix/mix'
 import { unsharpNode } from '../../operations/colour/unsharp/unsharp'
 import { constantFieldNode } from '../../operations/sources/constantField/constantField'
 import { defineEffect } from '../effectDefinition'
-import { startingLooks } from './startingLooks'
+import { neutral, startingLooks } from './startingLooks'
 
 const pattern = z.strictObject({
   by: choiceControl('Sharpened by', { unsharp: 'Unsharp mask', highPass: 'High-pass, Overlay' }),
@@ -37,6 +37,7 @@ export const sharpen = defineEffect({
   ownColours: 'those of the picture',
   dials: ['pattern.radius', 'shape.strength', 'shape.threshold'],
   applies: (path, { pattern }) => path !== 'shape.threshold' || pattern.by === 'unsharp',
+  neutral,
   startingLooks,
   inWords: () => 'Judge it pixel for pixel: Q shows the photo at 1:1.',
   summary: ({ pattern, shape }) => ({

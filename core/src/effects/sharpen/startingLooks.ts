@@ -1,4 +1,4 @@
-import type { StartingLook } from '../effectDefinition'
+import { NEUTRAL, type StartingLook } from '../effectDefinition'
 import { everywhere } from '../lightMasks'
 import type { SharpenControls } from './definition'
 
@@ -26,3 +26,6 @@ export const startingLooks: readonly StartingLook<SharpenControls>[] = [
   look('fine-detail', 'Fine detail', 'unsharp', 0.6, 130, 12),
   look('high-pass', 'High-pass', 'highPass', 2, 100, 0),
 ]
+
+/** Changes nothing. */
+export const neutral: StartingLook<SharpenControls> = look(NEUTRAL, 'Neutral', 'unsharp', 1, 0, 8)

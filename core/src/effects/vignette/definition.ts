@@ -11,7 +11,7 @@ import { ellipseMaskNode } from '../../operations/masks/shapeMasks/ellipseMask'
 import { constantFieldNode } from '../../operations/sources/constantField/constantField'
 import { defineEffect, type EffectScene } from '../effectDefinition'
 import { originControls, originOf, originPlace } from '../origin'
-import { startingLooks } from './startingLooks'
+import { neutral, startingLooks } from './startingLooks'
 
 const pattern = z.strictObject({
   ...originControls,
@@ -54,6 +54,7 @@ export const vignette = defineEffect({
   dials: ['shape.darken', 'shape.lift', 'pattern.size', 'pattern.softness', 'pattern.roundness'],
   inFrame: true,
   places: [{ ...originPlace, label: 'Middle' }],
+  neutral,
   startingLooks,
   summary: ({ pattern, shape }) => ({
     pattern: `full at ${Math.round(pattern.size)} %`,

@@ -1,5 +1,5 @@
 import { FOCAL_POINT } from '../../model/marks'
-import type { StartingLook } from '../effectDefinition'
+import { NEUTRAL, type StartingLook } from '../effectDefinition'
 import { everywhere } from '../lightMasks'
 import type { VignetteControls } from './definition'
 
@@ -29,3 +29,6 @@ export const startingLooks: readonly StartingLook<VignetteControls>[] = [
   look('close-about-the-subject', 'Close about the subject', { size: 70, roundness: 80 }, { darken: 1.8, lift: 0.15, spare: 40 }),
   look('pale-borders', 'Pale borders', { size: 110, roundness: 0 }, { darken: -0.8, spare: 0 }),
 ]
+
+/** Changes nothing. */
+export const neutral: StartingLook<VignetteControls> = look(NEUTRAL, 'Neutral', {}, { darken: 0 })

@@ -13,7 +13,7 @@ import { middleOf } from '../../model/frame'
 import { boundedSpecks, boundedTogether } from '../boundedSpecks'
 import { defineEffect, light, type EffectScene } from '../effectDefinition'
 import { layerSeed } from '../layerSeed'
-import { startingLooks } from './startingLooks'
+import { neutral, startingLooks } from './startingLooks'
 
 const pattern = z.strictObject({
   scratches: numberControl({ label: 'Scratches', unit: '', usual: [0, 200], hard: [0, 2000], step: 1, whole: true }),
@@ -51,6 +51,7 @@ export const wear = defineEffect({
   dials: ['pattern.scratches', 'pattern.specks', 'pattern.size', 'pattern.paper', 'pattern.stains', 'shape.borders'],
   direction: { label: 'Direction of scratches', path: 'pattern.angle', arrow: (angle) => angle, value: (arrow) => arrow },
   applies: (path, { pattern }) => (path !== 'pattern.length' && path !== 'pattern.angle') || pattern.scratches > 0,
+  neutral,
   startingLooks,
   summary: ({ pattern, shape }) => ({
     pattern: `${pattern.scratches} scratches, ${Math.round(10 * pattern.specks)} specks`,

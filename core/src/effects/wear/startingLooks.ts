@@ -1,4 +1,4 @@
-import type { StartingLook } from '../effectDefinition'
+import { NEUTRAL, type StartingLook } from '../effectDefinition'
 import { everywhere } from '../lightMasks'
 import type { WearControls } from './definition'
 
@@ -34,3 +34,6 @@ export const startingLooks: readonly StartingLook<WearControls>[] = [
     { tint: '#6b5233', mix: { mode: 'multiply', amount: 60, linear: false } },
   ),
 ]
+
+/** Changes nothing. */
+export const neutral: StartingLook<WearControls> = look(NEUTRAL, 'Neutral', {}, { borders: 0 })

@@ -1,4 +1,5 @@
 import { ellipseCentre, noMarks, type EllipseMask } from '@welkinar/core'
+import type { ReactNode } from 'react'
 import { changeMask } from '../../../scene/sceneStore'
 import { toScreen, type ViewPort } from '../../onPhoto/viewPort'
 import { angleOf, atAngle, pathThrough, type Point } from '../../onPhoto/geometry'
@@ -8,8 +9,13 @@ import { useSource } from '../../../scene/openSceneContext'
 
 const TURN_HANDLE_AWAY = 34
 
+interface EllipseHandlesProps extends MaskHandleProps<EllipseMask> {
+  /** What lies in the middle instead of the handle that moves it, which is at the left rim then. */
+  readonly middle?: (centre: Point) => ReactNode
+}
+
 /** Centre, two radii and the turn of an ellipse. Moving the centre takes it off the mark that it followed. */
-export function EllipseHandles({ port, list, mask }: MaskHandleProps<EllipseMask>) {
+export function EllipseHandles({ port, list, mask, middle }: EllipseHandlesProps) {
   const source = useSource()
   const centre = ellipseCentre(mask, source.marks ?? noMarks)
   const change = (label: string, part: Partial<EllipseMask>, gesture?: string) =>
@@ -18,6 +24,8 @@ export function EllipseHandles({ port, list, mask }: MaskHandleProps<EllipseMask
   const right = atAngle(centre, mask.radiusX, mask.turn)
   const top = atAngle(centre, mask.radiusY, mask.turn + 90)
   const far = atAngle(centre, mask.radiusX + TURN_HANDLE_AWAY / port.zoom, mask.turn)
+  const left = atAngle(centre, -mask.radiusX, mask.turn)
+  const centreFor = (to: Point): Point => (middle ? { x: to.x + centre.x - left.x, y: to.y + centre.y - left.y } : to)
   const radius = (to: Point) => Math.hypot(to.x - centre.x, to.y - centre.y)
   return (
     <>
@@ -47,15 +55,22 @@ export function EllipseHandles({ port, list, mask }: MaskHandleProps<EllipseMask
       />
       <Handle
         port={port}
-        at={centre}
+        at={middle ? left : centre}
         label="Centre of the ellipse"
-        onMove={(to, gesture) => change('Place of the mask', { ...to, follows: null }, gesture)}
+        onMove={(to, gesture) => change('Place of the mask', { ...centreFor(to), follows: null }, gesture)}
       />
+      {middle?.(centre)}
     </>
   )
 }
 
-function ellipsePath(port: ViewPort, centre: Point, { radiusX, radiusY, turn }: EllipseMask, part: number): string {
+/** Rim of an ellipse on the screen, or of a part of it. */
+export function ellipsePath(
+  port: ViewPort,
+  centre: Point,
+  { radiusX, radiusY, turn }: Pick<EllipseMask, 'radiusX' | 'radiusY' | 'turn'>,
+  part: number,
+): string {
   const { x, y } = toScreen(port, centre.x, centre.y)
   const [rx, ry] = [radiusX * part * port.zoom, radiusY * part * port.zoom]
   const [a, b] = [atAngle({ x, y }, rx, turn), atAngle({ x, y }, -rx, turn)]

@@ -1,15 +1,15 @@
-import Box from '@mui/material/Box'
 import { findOwner, isEffect, maskList, noMarks, type Frame, type PictureSource } from '@welkinar/core'
 import { useShallow } from 'zustand/shallow'
 import { chosenMask, editedList, useReadOnly, useScene } from '../../../scene/sceneStore'
-import { ink } from '../../../theme'
 import { interfaceOf } from '../../kinds'
 import { maskInterfaceOf } from '../../maskKinds'
 import { addRegion } from '../../actions/regions'
 import type { ViewPort } from '../../onPhoto/viewPort'
+import { CorrectTool } from './CorrectTool'
 import { CropTool } from './CropTool'
 import { Dropper } from './Dropper'
 import { EffectsHere } from './EffectsHere'
+import { HandleLayer } from './HandleLayer'
 import { LevelTool } from './LevelTool'
 import { MarkHandles } from './MarkHandles'
 import { MarkTool } from './MarkTool'
@@ -68,6 +68,7 @@ function OnThePhoto({ port, settled }: PhotoOverlayProps) {
       {tool && effect && EffectSurface && <EffectSurface port={port} effect={effect} tool={tool} />}
       {effect && <PlaceLens port={port} />}
       {tool?.kind === 'dropper' && <Dropper port={port} tool={tool} />}
+      {tool?.kind === 'correct' && <CorrectTool port={port} effect={effect} />}
       {tool?.kind === 'watch' && <WatchTool port={port} />}
       {tool?.kind === 'mend' && panel === 'photo' && <MendTool port={port} />}
       {tool?.kind === 'region' && panel === 'marks' && <OutlineSurface port={port} onDrawn={addRegion} />}
@@ -101,26 +102,4 @@ function useEdited(source: PictureSource) {
   const editing = panel === 'steps' && list && (openStep === 'where' || list.list === 'region')
   const mask = editing ? chosenMask(maskList(source, list), chosenMaskId) : undefined
   return { effect: owner && isEffect(owner) ? owner : undefined, placing, list, mask }
-}
-
-function HandleLayer({ port, children }: { readonly port: ViewPort; readonly children: React.ReactNode }) {
-  return (
-    <Box
-      component="svg"
-      role="group"
-      aria-label="On the photo"
-      width={port.width}
-      height={port.height}
-      sx={{
-        position: 'absolute',
-        inset: 0,
-        pointerEvents: 'none',
-        touchAction: 'none',
-        '& .handle': { pointerEvents: 'auto', cursor: 'move', outline: 'none' },
-        '& .handle:focus-visible > :nth-of-type(1)': { stroke: ink.accent, strokeWidth: 3 },
-      }}
-    >
-      {children}
-    </Box>
-  )
 }
