@@ -151,13 +151,13 @@ export function canvasPixel(page: Page, x: number, y: number): Promise<number[]>
   )
 }
 
-/** Adds a starting look at a place of the depth line; the first of its kind if none is named. */
+/** Adds a starting look at a place of the depth line; the first of its kind that changes something if none is named. */
 export async function addEffect(page: Page, place: string, kind: string, look?: string): Promise<void> {
   await page.getByRole('button', { name: `Add an effect: ${place}` }).click()
   await page.getByRole('navigation', { name: 'Kinds of effect' }).getByRole('button', { name: kind, exact: true }).last().click()
   await page
     .getByRole('group', { name: `Looks of ${kind}` })
-    .getByRole('button', look === undefined ? {} : { name: look, exact: true })
+    .getByRole('button', look === undefined ? { name: /^(?!Neutral)/ } : { name: look, exact: true })
     .first()
     .click()
 }

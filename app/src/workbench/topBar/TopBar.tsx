@@ -74,7 +74,10 @@ export const TopBar = memo(function TopBar({ commands }: TopBarProps) {
       <Box sx={{ flex: 1 }} />
       <CommandIcon command={command('undo')} icon={<ArrowUUpLeft size={18} />} />
       <CommandIcon command={command('redo')} icon={<ArrowUUpRight size={18} />} />
-      <CommandIcon command={command('correct')} icon={<CircleDashed size={18} />} />
+      {/* Where there is no room for it, by its key and in the list of commands. */}
+      <Box sx={{ display: { xs: 'none', lg: 'block' } }}>
+        <CommandIcon command={command('correct')} icon={<CircleDashed size={18} />} />
+      </Box>
       <Box sx={{ display: 'flex' }}>
         <PanelToggle panel="photo" label="Photo" hint="Crop, straighten, tone, noise, repairs" />
         <PanelToggle panel="marks" label="Marks" hint="Lights, horizon, centre of interest, depth" />
