@@ -47,11 +47,13 @@ describe.each([
     const queue = await open()
     const taken: number[] = []
     let working = 0
-    let most = 0
+    let isMet: () => void
+    // The first to be taken waits for the second: two are worked on at the same time.
+    const met = new Promise<void>((resolve) => (isMet = resolve))
     const work: Work = async ({ index }) => {
       taken.push(index)
-      most = Math.max(most, ++working)
-      await new Promise(setImmediate)
+      if (++working === 2) isMet()
+      await met
       working--
       if (index === 3) throw new ProcessDied('The process of the job has ended.')
       if (index === 5) throw new UserProblem('The run cannot be read.')
@@ -63,7 +65,7 @@ describe.each([
     expect(ends.get(5)).toEqual({ problem: 'The run cannot be read.' })
     expect(ends.get(7)).toEqual({ results: made(7) })
     expect(taken.toSorted()).toEqual([0, 1, 2, 3, 3, 3, 4, 5, 6, 7])
-    expect(most).toBe(2)
+    expect(working).toBe(0)
     // What has ended may be asked for again.
     expect((await followed(queue, jobsOf('one', 2))).get(1)).toEqual({ results: made(1) })
     await stop()

@@ -1,7 +1,9 @@
 import { fork, type ChildProcess } from 'node:child_process'
 import { fileURLToPath } from 'node:url'
 import { UserProblem } from '@welkinar/core'
-import type { Carried, FileResult } from './plan'
+import { storeAt } from '../stores/openStore'
+import { notePath } from './notes'
+import { jobOf, type Carried, type FileResult } from './plan'
 
 /** What a process of jobs is asked. */
 export interface Asked {
@@ -37,7 +39,10 @@ export class JobProcess {
     this.child ??= this.start()
     const child = await this.child
     child.send({ job } satisfies Asked)
-    const answer = await this.next(child)
+    const answer = await this.next(child).catch(async (error: unknown) => {
+      await clearAfter(job).catch(() => undefined)
+      throw error
+    })
     if ('problem' in answer) throw new UserProblem(answer.problem)
     return 'results' in answer ? answer.results : []
   }
@@ -76,4 +81,11 @@ export class JobProcess {
       if (child.exitCode !== null || child.signalCode !== null) ended()
     })
   }
+}
+
+/** Leaves nothing half of a job whose process has died. */
+async function clearAfter(what: Carried): Promise<void> {
+  const store = await storeAt(what.store)
+  const { names } = await jobOf(store, what)
+  await store.clearBeside(names.flatMap((name) => [name, notePath(name)]))
 }

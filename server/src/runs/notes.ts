@@ -25,11 +25,11 @@ export class Notes {
 
   /** What was noted of a file that has a name and a hash; undefined for one that no run has made. */
   async of(out: string, file: string | undefined): Promise<Made | undefined> {
-    return (await this.all(pathOf(out))).findLast((made) => made.file === file)
+    return (await this.all(notePath(out))).findLast((made) => made.file === file)
   }
 
   async note(made: Made): Promise<void> {
-    const path = pathOf(made.out)
+    const path = notePath(made.out)
     await put(this.store, path, [...(await this.all(path)), made].slice(-MOST_OF_ONE))
   }
 
@@ -70,7 +70,8 @@ export function nameKey(photo: string, ending: string): string {
   return `${photo} ${ending}`
 }
 
-function pathOf(out: string): string {
+/** Where the note on a file lies. */
+export function notePath(out: string): string {
   return `${NOTES}/${sha256(out).slice(0, 32)}.json`
 }
 

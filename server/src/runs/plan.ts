@@ -42,7 +42,7 @@ const jobSchema = z.strictObject({
   store: z.string().min(1).max(4096),
   photo: z.string().min(1).max(8192),
   /** Of the files that are made, one for each output of the plan. */
-  names: z.array(z.string().min(1).max(1024)).min(1).max(20),
+  names: z.array(z.string().min(1).max(1024).refine(staysInside)).min(1).max(20),
 })
 
 /** One photo of a run. */
@@ -119,4 +119,9 @@ function checked<T>(schema: z.ZodType<T>, bytes: Uint8Array, name: string): T {
   } catch {
     throw new UserProblem(`“${name}” is damaged, or of another version.`)
   }
+}
+
+/** Whether a path leads to nothing outside of the folder that it begins in. */
+function staysInside(path: string): boolean {
+  return !/^[/\\]|^[a-z]:|(^|[/\\])\.\.([/\\]|$)/i.test(path)
 }

@@ -83,6 +83,11 @@ export class BucketStore implements Store {
     }
   }
 
+  /** An object is whole or not there. */
+  clearBeside(): Promise<void> {
+    return Promise.resolve()
+  }
+
   private async isThere(path: string): Promise<boolean> {
     try {
       await this.client.send(new HeadObjectCommand(this.object(path)))

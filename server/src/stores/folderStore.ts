@@ -38,6 +38,11 @@ export class FolderStore implements Store {
       .map((entry) => relative(this.address, join(entry.parentPath, entry.name)).split(sep).join('/'))
   }
 
+  async clearBeside(paths: readonly string[]): Promise<void> {
+    const folders = new Set(paths.map((path) => dirname(join(this.address, path))))
+    for (const folder of folders) await clearLeftovers(folder)
+  }
+
   async begin(path: string, { overwrite, inputs = {} }: BeginOptions): Promise<StoredFile> {
     const files = Object.entries(inputs).filter(([, address]) => address !== undefined && !isBucket(address))
     const at = join(this.address, path)

@@ -114,7 +114,7 @@ export function partName(name: string, pid: number): string {
 
 /** Removes what processes of this machine that are gone have left half in a folder. */
 export async function clearLeftovers(folder: string): Promise<void> {
-  for (const name of await readdir(folder)) {
+  for (const name of await readdir(folder).catch(() => [])) {
     const [, where, pid] = /^\.[0-9a-f]{16}\.([0-9a-f]{8})-(\d+)\.part$/.exec(name) ?? []
     if (where === machine && !isAlive(Number(pid))) await rm(join(folder, name), { force: true })
   }

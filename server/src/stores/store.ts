@@ -13,6 +13,8 @@ export interface Store {
    * @throws CallProblem if it is there and may not be replaced, is one of what is read, or cannot be written
    */
   begin(path: string, options: BeginOptions): Promise<StoredFile>
+  /** Removes what processes of this machine that are gone have left half beside the files that have these paths. */
+  clearBeside(paths: readonly string[]): Promise<void>
 }
 
 export interface BeginOptions {
