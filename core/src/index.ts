@@ -18,7 +18,7 @@ export { curveTable } from './operations/fields/curve/curveTable'
 export { decorrelated } from './effects/decorrelate'
 export { wearLook } from './effects/wearLook'
 export { definitionOf, effectDefinitions, effectSchema, type Effect, type EffectKind } from './effects/registry'
-export { looksOf, NEUTRAL, type EffectDefinition, type EffectFamily, type EffectPlace } from './effects/effectDefinition'
+export { AMOUNT_PATH, looksOf, NEUTRAL, pulledControls, type EffectDefinition, type EffectFamily, type EffectPlace } from './effects/effectDefinition'
 export type { GraphNode } from './graph/node'
 export { HISTOGRAM_BINS } from './measure/measurements'
 export {

@@ -15,7 +15,14 @@ const others: readonly Pick<Command, 'id' | 'label'>[] = [
   { id: 'keys', label: 'This table' },
   { id: 'tool-done', label: 'With a tool: finish what is drawn' },
   { id: 'tool-back', label: 'With a tool: take the last corner back' },
-  { id: 'hold-move', label: 'While held, with the brush: move the photo' },
+  { id: 'hold-move', label: 'While held, with a tool: move the photo' },
+  { id: 'shape-left', label: 'Correct here: move the shape to the left' },
+  { id: 'shape-right', label: 'Correct here: move the shape to the right' },
+  { id: 'shape-up', label: 'Correct here: move the shape up' },
+  { id: 'shape-down', label: 'Correct here: move the shape down' },
+  { id: 'shape-smaller', label: 'Correct here: make the shape smaller' },
+  { id: 'shape-larger', label: 'Correct here: make the shape larger' },
+  { id: 'shape-ring', label: 'Correct here: go to the ring' },
 ]
 
 interface KeysDialogProps {

@@ -52,10 +52,20 @@ const usual: Readonly<Record<string, readonly string[]>> = {
   'hold-unmasked': ['n'],
   'hold-more': ['t'],
   'hold-move': ['space'],
+  'shape-left': ['left'],
+  'shape-right': ['right'],
+  'shape-up': ['up'],
+  'shape-down': ['down'],
+  'shape-smaller': ['shift+left', 'shift+down'],
+  'shape-larger': ['shift+right', 'shift+up'],
+  'shape-ring': ['a'],
 }
 
 /** What is in force only while a tool is used: these may have the keys of others, and go before them. */
-const ofTools = ['tool-done', 'tool-back', 'hold-move']
+const ofTools = [
+  ...['tool-done', 'tool-back', 'hold-move'],
+  ...['shape-left', 'shape-right', 'shape-up', 'shape-down', 'shape-smaller', 'shape-larger', 'shape-ring'],
+]
 
 interface Keymap {
   /** What this person has put in the place of the usual strokes; null where there is to be none. */

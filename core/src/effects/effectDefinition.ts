@@ -122,6 +122,8 @@ export interface EffectDefinition<K extends string = string, S extends ControlsS
   readonly controls: S
   /** Paths into the controls of what steers the whole effect, in the order shown. */
   readonly dials: readonly string[]
+  /** The two of its controls that one drag turns, up and down and sideways, where they are not its first two dials. */
+  readonly pulls?: readonly [upDown: string, sideways: string]
   /** Whether it is made from another effect and drawn in that one's colours: it is offered there, and no third one can be made from it. */
   readonly madeFromEffect?: boolean
   /** Places on the photo that can be dragged: paths of their x and y. */
@@ -160,6 +162,16 @@ export interface EffectDefinition<K extends string = string, S extends ControlsS
   pattern(controls: z.infer<S>, scene: EffectScene): GraphNode
   /** What it brings to the picture. @param tint its colour, sRGB-encoded */
   contribute(controls: z.infer<S>, scene: EffectScene, tint: Rgb): Contribution
+}
+
+/** Where the amount of an effect stands, for what names controls by their path. */
+export const AMOUNT_PATH = 'mix.amount'
+
+/** Paths of the one or two controls that a drag turns, of those that count now: up and down, and sideways. What has no dial is turned by its amount. */
+export function pulledControls(definition: EffectDefinition, controls: EffectControls): readonly [upDown: string, sideways?: string] {
+  const { pulls, dials, applies } = definition
+  const [upDown = AMOUNT_PATH, sideways] = (pulls ?? dials).filter((path) => applies?.(path, controls) ?? true)
+  return sideways === undefined ? [upDown] : [upDown, sideways]
 }
 
 /** Id of the look that changes nothing. */

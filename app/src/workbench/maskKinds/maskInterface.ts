@@ -14,6 +14,8 @@ export interface MaskHandleProps<M extends Mask = Mask> {
   readonly port: ViewPort
   readonly list: MaskListRef
   readonly mask: M
+  /** Whether something else lies in its middle: the handle that moves it stands aside then. */
+  readonly aside?: boolean
 }
 
 /** What takes the pointer on the photo gets, while a tool is held. */

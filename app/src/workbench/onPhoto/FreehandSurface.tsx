@@ -10,6 +10,8 @@ import { GuideLine } from './Handle'
 
 interface FreehandSurfaceProps {
   readonly port: ViewPort
+  /** Whether the tool is kept for the next one. */
+  readonly keepsTool?: boolean
   /** Takes what was gone around, of three corners and more. */
   onDrawn(corners: OutlineCorner[]): void
 }
@@ -20,7 +22,7 @@ const APART = 2
 const MOST_POINTS = 20000
 
 /** Takes the pointer while something is gone around in one stroke; it closes when the pointer is lifted. */
-export function FreehandSurface({ port, onDrawn }: FreehandSurfaceProps) {
+export function FreehandSurface({ port, keepsTool = false, onDrawn }: FreehandSurfaceProps) {
   const [points, setPoints] = useState<readonly Point[]>([])
   const drawing = useRef(false)
   const onPointerDown = (event: PointerEvent<HTMLElement>) => {
@@ -43,7 +45,7 @@ export function FreehandSurface({ port, onDrawn }: FreehandSurfaceProps) {
     setPoints([])
     if (corners.length < 3) return showNotice('Keep it pressed and go around what you want.')
     onDrawn(corners)
-    useScene.getState().set({ tool: undefined })
+    if (!keepsTool) useScene.getState().set({ tool: undefined })
   }
   return (
     <Box

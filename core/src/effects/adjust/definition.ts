@@ -12,6 +12,7 @@ export const adjust = defineEffect({
   controls: adjustControls,
   ownColours: 'those of the picture',
   dials: ['pattern.shadows', 'pattern.highlights', 'pattern.contrast', 'pattern.exposure', 'shape.warmth', 'shape.saturation'],
+  pulls: ['pattern.exposure', 'shape.warmth'],
   applies: appliesToAdjusted,
   neutral,
   startingLooks,

@@ -42,6 +42,7 @@ export const grain = defineEffect({
   controls,
   ownColours: 'grey, or of its own',
   dials: ['pattern.size', 'pattern.clumping', 'shape.strength'],
+  pulls: ['shape.strength', 'pattern.size'],
   neutral,
   startingLooks,
   inWords: () => 'Judge it pixel for pixel: Q shows the photo at 1:1.',

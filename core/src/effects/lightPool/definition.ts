@@ -47,6 +47,7 @@ export const lightPool = defineEffect({
   shownPart: 1,
   controls,
   dials: ['pattern.shadows', 'pattern.highlights', 'pattern.exposure', 'pattern.warmth', 'shape.rest', 'shape.haze'],
+  pulls: ['pattern.exposure', 'pattern.warmth'],
   region: {
     label: 'Pool',
     step: 'pattern',

@@ -42,6 +42,7 @@ export const oneHue = defineEffect({
   controls,
   ownColours: 'those of the picture',
   dials: ['pattern.hue', 'pattern.width', 'shape.shift', 'shape.saturation', 'shape.lightness'],
+  pulls: ['shape.lightness', 'shape.saturation'],
   neutral,
   startingLooks,
   summary: ({ pattern, shape }) => ({

@@ -36,6 +36,7 @@ export const sharpen = defineEffect({
   controls,
   ownColours: 'those of the picture',
   dials: ['pattern.radius', 'shape.strength', 'shape.threshold'],
+  pulls: ['shape.strength', 'pattern.radius'],
   applies: (path, { pattern }) => path !== 'shape.threshold' || pattern.by === 'unsharp',
   neutral,
   startingLooks,

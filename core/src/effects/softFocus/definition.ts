@@ -92,6 +92,7 @@ export const softFocus = defineEffect({
   controls,
   ownColours: 'those of the picture',
   dials: ['pattern.radius', 'shape.glow', 'shape.darkening', 'shape.detail', 'shape.protectHighlights', 'shape.protectShadows'],
+  pulls: ['shape.glow', 'pattern.radius'],
   region: { label: 'Detail', step: 'shape', hint: 'Where detail comes back. Without a mask it comes back everywhere.' },
   applies: (path, { pattern, shape }) => {
     if (OF_A_PAIR.includes(path)) return pattern.by === 'pair'

@@ -5,8 +5,11 @@ import { GuideLine, Handle } from '../../onPhoto/Handle'
 import { withinLimits, type MaskHandleProps } from '../maskInterface'
 import { useSource } from '../../../scene/openSceneContext'
 
+/** Css px that the handle of the whole stands beside the middle where something else lies there. */
+const ASIDE = 44
+
 /** Middle, turn, width and softness of a band. */
-export function BandHandles({ port, list, mask }: MaskHandleProps<BandMask>) {
+export function BandHandles({ port, list, mask, aside = false }: MaskHandleProps<BandMask>) {
   const source = useSource()
   const { turn, ...centre } = bandLine(mask, source.marks ?? noMarks, source.photo)
   const change = (label: string, part: Partial<BandMask>, gesture?: string) =>
@@ -22,6 +25,7 @@ export function BandHandles({ port, list, mask }: MaskHandleProps<BandMask>) {
     return Math.max(0, -((to.x - centre.x) * Math.sin(radians)) - (to.y - centre.y) * Math.cos(radians))
   }
   const along = 60 / port.zoom
+  const grip = aside ? atAngle(centre, -ASIDE / port.zoom, turn) : centre
   return (
     <>
       {[half, -half].map((at) => (
@@ -53,9 +57,11 @@ export function BandHandles({ port, list, mask }: MaskHandleProps<BandMask>) {
       />
       <Handle
         port={port}
-        at={centre}
+        at={grip}
         label="Middle of the band"
-        onMove={(to, gesture) => change('Place of the mask', { ...to, turn, follows: null }, gesture)}
+        onMove={(to, gesture) =>
+          change('Place of the mask', { x: to.x + centre.x - grip.x, y: to.y + centre.y - grip.y, turn, follows: null }, gesture)
+        }
       />
     </>
   )

@@ -1,21 +1,28 @@
 import Box from '@mui/material/Box'
 import { guidesAlong, placesAlong, sceneGraph, type BrushMask, type BrushStroke, type PictureSource } from '@welkinar/core'
 import type { RenderPool } from '@welkinar/core/pool'
-import { useEffect, useRef, useState, type PointerEvent } from 'react'
+import { useEffect, useRef, type PointerEvent } from 'react'
 import { showProblem } from '../../../common/notices'
-import { useKeys } from '../../../keys/listener'
 import { useBrush } from '../../../scene/brush'
 import { changeMask } from '../../../scene/sceneStore'
 import { hatchPattern } from '../../onPhoto/hatch'
 import { pointerPlace, screenPoint, toPhoto, type Point } from '../../onPhoto/geometry'
+import { useSpaceHeld } from '../../onPhoto/useSpaceHeld'
 import type { ViewPort } from '../../onPhoto/viewPort'
 import type { MaskSurfaceProps } from '../maskInterface'
 import { StrokePoints } from './strokePoints'
 import { usePool, useSource } from '../../../scene/openSceneContext'
 
 /** Takes the pointer while a brush mask is painted. */
-export function BrushTool(props: MaskSurfaceProps<BrushMask>) {
-  return props.tool.kind === 'paint' ? <BrushSurface {...props} /> : null
+export function BrushTool({ port, list, mask, tool, settled }: MaskSurfaceProps<BrushMask>) {
+  if (tool.kind !== 'paint') return null
+  return (
+    <BrushSurface
+      port={port}
+      settled={settled}
+      onStroke={(stroke) => changeMask(list, mask, stroke.erase ? 'Erase' : 'Paint', ({ strokes }) => void strokes.push(stroke))}
+    />
+  )
 }
 
 /** A pen tells how hard it presses; a mouse and a finger press fully. */
@@ -23,8 +30,16 @@ function pressureOf(event: globalThis.PointerEvent): number {
   return event.pointerType === 'pen' ? Math.max(0.02, event.pressure) : 1
 }
 
+interface BrushSurfaceProps {
+  readonly port: ViewPort
+  /** Whether the exact picture is on the screen. */
+  readonly settled: boolean
+  /** Takes each stroke, in the order in which they were drawn. */
+  onStroke(stroke: BrushStroke): void
+}
+
 /** The stroke is drawn over the picture at once; the exact picture follows when the pen is lifted. */
-function BrushSurface({ port, list, mask, settled }: MaskSurfaceProps<BrushMask>) {
+export function BrushSurface({ port, settled, onStroke }: BrushSurfaceProps) {
   const pool = usePool()
   const source = useSource()
   const canvas = useRef<HTMLCanvasElement>(null)
@@ -79,8 +94,7 @@ function BrushSurface({ port, list, mask, settled }: MaskSurfaceProps<BrushMask>
     points.current = undefined
     if (!stroke) return
     waiting.current = true
-    const lay = (guides: BrushStroke['guides']) =>
-      changeMask(list, mask, stroke.erase ? 'Erase' : 'Paint', ({ strokes }) => void strokes.push({ ...stroke, guides }))
+    const lay = (guides: BrushStroke['guides']) => onStroke({ ...stroke, guides })
     const guides = useBrush.getState().edges ? guidesOf(pool, source, stroke) : undefined
     if (!guides && unlaid.current === 0) return lay([])
     // Strokes are laid in the order in which they were drawn, however long each takes to find its edges.
@@ -197,11 +211,4 @@ function draw(canvas: HTMLCanvasElement | null, port: ViewPort, stroke: StrokePo
     pen.lineTo(b.x * k + 0.01, b.y * k)
     pen.stroke()
   }
-}
-
-/** While Space is down the pointer moves the photo instead. */
-function useSpaceHeld(): boolean {
-  const [held, setHeld] = useState(false)
-  useKeys([{ id: 'hold-move', hold: setHeld }], 'tool')
-  return held
 }

@@ -1,5 +1,4 @@
 import { ellipseCentre, noMarks, type EllipseMask } from '@welkinar/core'
-import type { ReactNode } from 'react'
 import { changeMask } from '../../../scene/sceneStore'
 import { toScreen, type ViewPort } from '../../onPhoto/viewPort'
 import { angleOf, atAngle, pathThrough, type Point } from '../../onPhoto/geometry'
@@ -9,13 +8,8 @@ import { useSource } from '../../../scene/openSceneContext'
 
 const TURN_HANDLE_AWAY = 34
 
-interface EllipseHandlesProps extends MaskHandleProps<EllipseMask> {
-  /** What lies in the middle instead of the handle that moves it, which is at the left rim then. */
-  readonly middle?: (centre: Point) => ReactNode
-}
-
-/** Centre, two radii and the turn of an ellipse. Moving the centre takes it off the mark that it followed. */
-export function EllipseHandles({ port, list, mask, middle }: EllipseHandlesProps) {
+/** Centre, two radii and the turn of an ellipse. Moving the centre takes it off the mark that it followed; aside it is at the left rim. */
+export function EllipseHandles({ port, list, mask, aside }: MaskHandleProps<EllipseMask>) {
   const source = useSource()
   const centre = ellipseCentre(mask, source.marks ?? noMarks)
   const change = (label: string, part: Partial<EllipseMask>, gesture?: string) =>
@@ -25,7 +19,7 @@ export function EllipseHandles({ port, list, mask, middle }: EllipseHandlesProps
   const top = atAngle(centre, mask.radiusY, mask.turn + 90)
   const far = atAngle(centre, mask.radiusX + TURN_HANDLE_AWAY / port.zoom, mask.turn)
   const left = atAngle(centre, -mask.radiusX, mask.turn)
-  const centreFor = (to: Point): Point => (middle ? { x: to.x + centre.x - left.x, y: to.y + centre.y - left.y } : to)
+  const centreFor = (to: Point): Point => (aside ? { x: to.x + centre.x - left.x, y: to.y + centre.y - left.y } : to)
   const radius = (to: Point) => Math.hypot(to.x - centre.x, to.y - centre.y)
   return (
     <>
@@ -55,11 +49,10 @@ export function EllipseHandles({ port, list, mask, middle }: EllipseHandlesProps
       />
       <Handle
         port={port}
-        at={middle ? left : centre}
+        at={aside ? left : centre}
         label="Centre of the ellipse"
         onMove={(to, gesture) => change('Place of the mask', { ...centreFor(to), follows: null }, gesture)}
       />
-      {middle?.(centre)}
     </>
   )
 }

@@ -6,8 +6,11 @@ import { withinLimits, type MaskHandleProps } from '../maskInterface'
 import { ink } from '../../../theme'
 import { useSource } from '../../../scene/openSceneContext'
 
+/** Css px that the handle of the whole stands beside the middle where something else lies there. */
+const ASIDE = 44
+
 /** The two ends of the fall, and the lines that it falls between. */
-export function LineHandles({ port, list, mask }: MaskHandleProps<LineMask>) {
+export function LineHandles({ port, list, mask, aside = false }: MaskHandleProps<LineMask>) {
   const source = useSource()
   const { x, y, toX, toY } = lineEnds(mask, source.marks ?? noMarks, source.photo)
   const [from, to] = [
@@ -26,6 +29,7 @@ export function LineHandles({ port, list, mask }: MaskHandleProps<LineMask>) {
   const long = (port.width + port.height) / port.zoom
   const lineAt = (at: Point) => pathThrough(port, [atAngle(at, long, across), atAngle(at, -long, across)])
   const middle = { x: (x + toX) / 2, y: (y + toY) / 2 }
+  const grip = aside ? atAngle(middle, ASIDE / port.zoom, across) : middle
   return (
     <>
       <GuideLine d={lineAt(from)} />
@@ -33,11 +37,11 @@ export function LineHandles({ port, list, mask }: MaskHandleProps<LineMask>) {
       <GuideLine d={pathThrough(port, [from, to])} />
       <Handle
         port={port}
-        at={middle}
+        at={grip}
         label="Place of the line"
         look="side"
         onMove={(at, gesture) => {
-          const [dx, dy] = [at.x - middle.x, at.y - middle.y]
+          const [dx, dy] = [at.x - grip.x, at.y - grip.y]
           change({ x: x + dx, y: y + dy, toX: toX + dx, toY: toY + dy }, gesture)
         }}
       />

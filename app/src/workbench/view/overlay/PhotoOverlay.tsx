@@ -5,7 +5,7 @@ import { interfaceOf } from '../../kinds'
 import { maskInterfaceOf } from '../../maskKinds'
 import { addRegion } from '../../actions/regions'
 import type { ViewPort } from '../../onPhoto/viewPort'
-import { CorrectTool } from './CorrectTool'
+import { CorrectTool } from './correct/CorrectTool'
 import { CropTool } from './CropTool'
 import { Dropper } from './Dropper'
 import { EffectsHere } from './EffectsHere'
@@ -68,7 +68,7 @@ function OnThePhoto({ port, settled }: PhotoOverlayProps) {
       {tool && effect && EffectSurface && <EffectSurface port={port} effect={effect} tool={tool} />}
       {effect && <PlaceLens port={port} />}
       {tool?.kind === 'dropper' && <Dropper port={port} tool={tool} />}
-      {tool?.kind === 'correct' && <CorrectTool port={port} effect={effect} />}
+      {tool?.kind === 'correct' && <CorrectTool port={port} effect={effect} settled={settled} />}
       {tool?.kind === 'watch' && <WatchTool port={port} />}
       {tool?.kind === 'mend' && panel === 'photo' && <MendTool port={port} />}
       {tool?.kind === 'region' && panel === 'marks' && <OutlineSurface port={port} onDrawn={addRegion} />}
