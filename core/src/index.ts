@@ -18,7 +18,15 @@ export { curveTable } from './operations/fields/curve/curveTable'
 export { decorrelated } from './effects/decorrelate'
 export { wearLook } from './effects/wearLook'
 export { definitionOf, effectDefinitions, effectSchema, type Effect, type EffectKind } from './effects/registry'
-export { AMOUNT_PATH, looksOf, NEUTRAL, pulledControls, type EffectDefinition, type EffectFamily, type EffectPlace } from './effects/effectDefinition'
+export {
+  AMOUNT_PATH,
+  looksOf,
+  NEUTRAL,
+  pulledControls,
+  type EffectDefinition,
+  type EffectFamily,
+  type EffectPlace,
+} from './effects/effectDefinition'
 export type { GraphNode } from './graph/node'
 export { HISTOGRAM_BINS } from './measure/measurements'
 export {
@@ -168,6 +176,7 @@ export type { GlowLineControls } from './effects/glowLine/definition'
 export { FIRST_LIGHT } from './effects/origin'
 export { maskIn, maskList, sameMaskList, withMaskList, type MaskListRef } from './render/maskLists'
 export { effectsBeneath } from './render/pictureSource'
+export { spreadOf } from './render/spread'
 export { EXAGGERATION, maskContext, sceneGraph, stepNames, type Look, type StepName } from './render/sceneGraph'
 export { usesReading } from './render/usesReading'
 export { outputOf, type OutputSize, type PictureOutput } from './render/pictureOutput'

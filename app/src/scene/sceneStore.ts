@@ -19,7 +19,7 @@ import { create } from 'zustand'
 import { showProblem } from '../common/notices'
 import type { HistoryEntry } from '../storage/database'
 import { endGestureLater } from './gestures'
-import { fittedPlace, freshView, type Panel, type ViewState } from './viewState'
+import { fittedPlace, freshView, type PaintedStroke, type Panel, type ViewState } from './viewState'
 import { applyChange, redo, undo, withoutEntry, type SceneChange, type SceneHistory } from './history'
 import { lived, readOnlyBy, type ReadOnly, type SceneLife } from './sceneLife'
 
@@ -45,8 +45,11 @@ interface SceneState extends ViewState {
   change(label: string, change: SceneChange, gesture?: string): boolean
   /** Changes the scene by what nobody did, which cannot be undone. */
   settle(change: SceneChange): void
-  /** Shows the scene with a change that is not made; without one, as it is. */
-  try(change: SceneChange | undefined): void
+  /**
+   * Shows the scene with a change that is not made; without one, as it is.
+   * @param painted the stroke that the change lays, if that is all it does
+   */
+  try(change: SceneChange | undefined, painted?: PaintedStroke): void
   undo(): void
   redo(): void
   set(part: Partial<ViewState>): void
@@ -92,7 +95,7 @@ export const useScene = create<SceneState>()((set, get) => ({
     const changed = applyChange(history, label, change, Date.now(), gesture)
     if (changed instanceof Refusal) return refuse(changed.reason)
     if (gesture !== undefined) endGestureLater(() => endGesture(gesture))
-    set({ history: changed, trial: undefined })
+    set({ history: changed, trial: undefined, painted: undefined })
     return true
   },
   settle: (change) => {
@@ -101,10 +104,10 @@ export const useScene = create<SceneState>()((set, get) => ({
     if (changed instanceof Refusal) throw new Error(changed.reason)
     if (changed) set({ history: changed })
   },
-  try: (change) => {
+  try: (change, painted) => {
     const scene = get().history?.scene
     const trial = scene && change ? produce(scene as Scene, (draft) => change(draft as Scene)) : undefined
-    if (trial !== get().trial) set({ trial })
+    if (trial !== get().trial) set({ trial, painted })
   },
   undo: () => step(undo),
   redo: () => step(redo),
@@ -142,7 +145,7 @@ function step(move: (history: SceneHistory, now: number) => SceneHistory | Refus
 /** Shows another state of the scene; what was selected stays so as long as it is there. */
 function show(history: SceneHistory): void {
   const selected = findOwner(history.scene, useScene.getState().selectedId) ?? history.scene.effects.at(-1)
-  useScene.setState({ history, selectedId: selected?.id, trial: undefined })
+  useScene.setState({ history, selectedId: selected?.id, trial: undefined, painted: undefined })
 }
 
 /** Why the scene that is shown cannot be changed, if it cannot. */

@@ -1,4 +1,4 @@
-import { frameOfSource, middleOf, type DepthPlace, type PictureSource, type Scene, type StepName } from '@welkinar/core'
+import { frameOfSource, middleOf, type BrushStroke, type DepthPlace, type PictureSource, type Scene, type StepName } from '@welkinar/core'
 
 /** How the picture is compared with the photo. */
 export type Compare = 'after' | 'before' | 'split'
@@ -102,6 +102,15 @@ export interface ViewState {
   readonly shownZoom: number
   /** The scene as it would be with a choice that is only being tried; the view shows it, nothing keeps it. */
   readonly trial: Scene | undefined
+  /** The stroke under the pen, as far as the trial has it. */
+  readonly painted: PaintedStroke | undefined
+}
+
+/** A stroke that is being painted: the trial differs from the scene by it alone. */
+export interface PaintedStroke {
+  /** Its own as long as the pen is down. */
+  readonly id: symbol
+  readonly stroke: BrushStroke
 }
 
 /** How a scene is looked at when it is opened. */
@@ -134,6 +143,7 @@ export const freshView = {
   maskView: 'off',
   maskScope: 'all',
   trial: undefined,
+  painted: undefined,
 } satisfies Partial<ViewState>
 
 /** All of what is shown of the photo in view, and its middle for other zooms. */

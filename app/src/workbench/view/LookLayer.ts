@@ -3,7 +3,7 @@ import { priorities, type RenderPool, type RenderRequest } from '@welkinar/core/
 import { imageOf } from '../../engine/canvasSpace'
 import { contextOf, drawPlaced, type Shown } from './shownPicture'
 import { visibleRegion, type ViewPort } from '../onPhoto/viewPort'
-import { area, keyOf, placeOnGrid, type Wanted } from './wanted'
+import { area, changedBy, keyOf, placeOnGrid, type Wanted } from './wanted'
 
 /** An exact picture that would take longer than this has a coarse one before it. */
 const COARSE_BUDGET_MS = 34
@@ -65,7 +65,8 @@ export class LookLayer {
     if (key === this.doneKey || key === this.failed?.key) return
     this.failed = undefined
     this.ahead?.abort()
-    if (!wanted.moving) this.exact?.abort()
+    // Under the pen each picture is a small part: one that is begun is shown.
+    if (!wanted.moving && !wanted.painted) this.exact?.abort()
     if (!this.running) void this.run()
   }
 
@@ -120,7 +121,7 @@ export class LookLayer {
     const key = keyOf(wanted)
     const started = this.wantedAt
     const missing = this.missing(wanted)
-    const factor = this.coarseFactor(missing)
+    const factor = this.paintedOver(wanted) ? 1 : this.coarseFactor(missing)
     if (wanted.moving) {
       await this.paint(wanted, Math.max(MOVING_FACTOR, factor))
       this.doneKey = key
@@ -143,7 +144,7 @@ export class LookLayer {
       if (factor === 1) this.note('coarse', started)
       this.note('exact', started)
       this.onChange()
-      this.lookAhead(wanted)
+      if (!wanted.painted) this.lookAhead(wanted)
     }
   }
 
@@ -159,14 +160,26 @@ export class LookLayer {
     const { node } = wanted
     const { grid } = placeOnGrid(wanted, 1)
     const { sharp } = this
-    return sharp?.node.key === node.key && sharp.grid.width === grid.width && sharp.grid.height === grid.height ? sharp : undefined
+    if (sharp?.grid.width !== grid.width || sharp.grid.height !== grid.height) return undefined
+    return this.paintedOver(wanted) ?? (sharp.node.key === node.key && !sharp.painted ? sharp : undefined)
+  }
+
+  /** The last exact picture, if only the stroke under the pen, or more of it, is to come into it. */
+  private paintedOver({ painted }: Wanted): Shown | undefined {
+    const { sharp } = this
+    if (!painted || !sharp) return undefined
+    return sharp.painted?.id === painted.id || sharp.node.key === painted.without ? sharp : undefined
   }
 
   /** The parts of a wish that are not exact on the screen yet. */
   private missing(wanted: Wanted): readonly Rect[] {
-    const { rect } = placeOnGrid(wanted, 1)
+    const { grid, rect } = placeOnGrid(wanted, 1)
     const kept = this.kept(wanted)
-    return kept ? outside(rect, kept.rect) : [rect]
+    if (!kept) return [rect]
+    const { painted } = wanted
+    if (!painted) return outside(rect, kept.rect)
+    const changed = intersect(changedBy(painted, kept.painted?.stroke, wanted.photo, grid), intersect(rect, kept.rect))
+    return [...outside(rect, kept.rect), ...(area([changed]) > 0 ? [changed] : [])]
   }
 
   /**
@@ -242,7 +255,7 @@ export class LookLayer {
       throw error
     }
     if (!kept) this.msPerPixel = (performance.now() - started) / area(missing)
-    this.shown = this.sharp = { node: wanted.node, canvas, grid, rect }
+    this.shown = this.sharp = { node: wanted.node, canvas, grid, rect, painted: wanted.painted }
     if (sameRect(rect, regionOnGrid(wanted.frame, grid))) this.backdrop = this.shown
     return true
   }

@@ -48,6 +48,8 @@ export function PhotoView() {
   const moving = useScene((state) => state.playing)
   const covered = useOpeningPicture((state) => state.picture !== undefined) && place.zoom === 'fit'
   const tried = useShownSource(source)
+  const painted = useScene((state) => state.painted)
+  const trial = useScene((state) => state.trial)
   const shown = useMemo(() => (phase > 0 ? Object.freeze({ ...tried, phase }) : tried), [tried, phase])
   const frame = useShownFrame(source)
   const port = screen && viewPortFor(place, frame, screen, window.devicePixelRatio)
@@ -82,6 +84,8 @@ export function PhotoView() {
         maskId,
         edited,
         exaggerated,
+        // A stroke is followed from picture to picture only where nothing else differs.
+        painted: painted && tried === trial ? { ...painted, without: source } : undefined,
         moving,
         covered,
       })

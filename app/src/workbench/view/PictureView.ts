@@ -1,13 +1,25 @@
-import { findOwner, sceneGraph, turnedInFrame, type Frame, type Look, type MaskListRef, type PictureSource } from '@welkinar/core'
+import {
+  findOwner,
+  sceneGraph,
+  spreadOf,
+  turnedInFrame,
+  type BrushStroke,
+  type Frame,
+  type GraphNode,
+  type Look,
+  type MaskListRef,
+  type PictureSource,
+} from '@welkinar/core'
 import type { RenderPool } from '@welkinar/core/pool'
 import { canvasSettings } from '../../engine/canvasSpace'
 import { renderTrouble } from '../../engine/renderTrouble'
-import type { Compare, MaskView } from '../../scene/viewState'
+import type { Compare, MaskView, PaintedStroke } from '../../scene/viewState'
 import { clippedToMarks } from './clipMarks'
 import { hatchPattern } from '../onPhoto/hatch'
 import { LookLayer } from './LookLayer'
 import { darknessToAlpha } from './shownPicture'
 import { toScreen, type ViewPort } from '../onPhoto/viewPort'
+import { placeOnGrid, type Painted } from './wanted'
 
 /** Everything that decides what the view shows. */
 export interface ViewWish {
@@ -30,6 +42,8 @@ export interface ViewWish {
   readonly edited: string | undefined
   /** The effect or group that shows at several times its strength. */
   readonly exaggerated: string | undefined
+  /** The stroke under the pen, and the scene without it. */
+  readonly painted: (PaintedStroke & { readonly without: PictureSource }) | undefined
   /** Whether the scene plays. */
   readonly moving: boolean
   /** Whether something else shows the photo until its first exact picture is there. */
@@ -72,16 +86,16 @@ export class PictureView {
     const { photo } = wish.source
     const edited = findOwner(wish.source, wish.edited)
     const rather = edited && sceneGraph(wish.source, { kind: 'beneath', effectId: edited.id }).key
-    const ask = (layer: LookLayer, look: Look, source = wish.source): void =>
+    const ask = (layer: LookLayer, look: Look, source = wish.source): void => {
+      const node = turnedInFrame(sceneGraph(source, look), frame)
+      const { port, moving, covered } = wish
+      const painted = source === wish.source ? paintedIn(wish, node, look) : undefined
       layer.want({
-        node: turnedInFrame(sceneGraph(source, look), frame),
-        photo,
-        frame,
-        port: wish.port,
-        moving: wish.moving,
-        covered: wish.covered,
-        ...(rather === undefined ? {} : { keep: { rather } }),
+        ...{ node, photo, frame, port, moving, covered },
+        ...(rather !== undefined && { keep: { rather } }),
+        ...(painted && { painted }),
       })
+    }
     if (this.showsMask(wish) && wish.list) {
       ask(wish.maskView === 'grey' ? this.mask : this.hatch, { kind: 'masks', of: wish.list, maskId: wish.maskId })
     }
@@ -176,4 +190,15 @@ export class PictureView {
     pen.fillRect(0, 0, width, height)
     context.drawImage(sheet, 0, 0)
   }
+}
+
+/** The stroke under the pen, if the look differs by it in its surroundings alone. */
+function paintedIn({ painted, frame, port, source }: ViewWish, node: GraphNode, look: Look): Painted | undefined {
+  if (!painted || frame.turn !== 0) return undefined
+  const { id, stroke, without } = painted
+  const { grid } = placeOnGrid({ photo: source.photo, frame, port }, 1)
+  const hasIt = ({ operation, params }: GraphNode): boolean =>
+    operation === 'brushMask' && (params['strokes'] as readonly BrushStroke[]).includes(stroke)
+  const spread = spreadOf(node, hasIt, grid)
+  return spread === undefined ? undefined : { id, stroke, spread, without: turnedInFrame(sceneGraph(without, look), frame).key }
 }

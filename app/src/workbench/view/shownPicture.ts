@@ -1,5 +1,6 @@
 import type { GraphNode, Grid, Rect } from '@welkinar/core'
 import { canvasSettings } from '../../engine/canvasSpace'
+import type { PaintedStroke } from '../../scene/viewState'
 import { toScreen, type ViewPort } from '../onPhoto/viewPort'
 
 /** Pixels of a part of the photo at one scale. */
@@ -8,6 +9,8 @@ export interface Shown {
   readonly canvas: OffscreenCanvas
   readonly grid: Grid
   readonly rect: Rect
+  /** The stroke under the pen as far as it is in it. */
+  readonly painted?: PaintedStroke | undefined
 }
 
 /** What draws on a canvas that holds pictures of a scene with this photo. @throws Error if the browser gives none */

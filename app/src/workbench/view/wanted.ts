@@ -1,5 +1,18 @@
-import { gridAt, regionOnGrid, union, type GraphNode, type Grid, type PictureSource, type Rect } from '@welkinar/core'
+import {
+  expand,
+  gridAt,
+  intersect,
+  regionOnGrid,
+  union,
+  type BrushStroke,
+  type GraphNode,
+  type Grid,
+  type PictureSource,
+  type Rect,
+  type Size,
+} from '@welkinar/core'
 import type { Keep } from '@welkinar/core/pool'
+import type { PaintedStroke } from '../../scene/viewState'
 import { visibleRegion, type ViewPort } from '../onPhoto/viewPort'
 
 /** What is wished to be seen in the view. */
@@ -13,8 +26,46 @@ export interface Wanted {
   readonly keep?: Keep
   /** One picture of many that follow each other: a reduced one is enough, and none is dropped half done. */
   readonly moving?: boolean
+  /** The stroke under the pen, which is all that differs from an earlier wish. */
+  readonly painted?: Painted
   /** Something else shows the photo until its first exact picture is there. */
   readonly covered?: boolean
+}
+
+/** A stroke that grows from wish to wish. */
+export interface Painted extends PaintedStroke {
+  /** Key of the same look without it. */
+  readonly without: string
+  /** How far around its points the picture changes, px of the grid of the view. */
+  readonly spread: number
+}
+
+/** A smooth edge, and what rounding moves, px of the grid. */
+const EDGE = 2
+
+/** The part of the grid in which a look has changed since the stroke under the pen was as it is shown; since it began, if none of it is. */
+export function changedBy({ stroke, spread }: Painted, shown: BrushStroke | undefined, photo: Size, grid: Grid): Rect {
+  const known = shown?.points.length ?? 0
+  // One that is kept straight does not grow: its end moves.
+  const grows = shown?.points.slice(-3).every((value, i) => value === stroke.points[known - 3 + i]) ?? true
+  // The piece that leads to the first new point is new, too.
+  const now = extentOf(stroke, grows ? Math.max(0, known - 3) : 0)
+  const changed = shown && !grows ? union(now, extentOf(shown, 0)) : now
+  const whole = { x: 0, y: 0, width: photo.width, height: photo.height }
+  return regionOnGrid(intersect(expand(changed, (spread + EDGE) * grid.pitchX), whole), grid)
+}
+
+/** What a stroke covers from one of its numbers on, photo px. */
+function extentOf({ points, size }: BrushStroke, from: number): Rect {
+  let [left, top, right, bottom] = [Infinity, Infinity, -Infinity, -Infinity]
+  for (let i = from; i + 1 < points.length; i += 3) {
+    const [x = 0, y = 0] = [points[i], points[i + 1]]
+    left = Math.min(left, x)
+    top = Math.min(top, y)
+    right = Math.max(right, x)
+    bottom = Math.max(bottom, y)
+  }
+  return { x: left - size / 2, y: top - size / 2, width: right - left + size, height: bottom - top + size }
 }
 
 export function area(parts: readonly Rect[]): number {
@@ -22,7 +73,7 @@ export function area(parts: readonly Rect[]): number {
 }
 
 /** The same for wishes that are fulfilled by the same picture. */
-export function keyOf({ node, frame, port, moving = false }: Wanted): string {
+export function keyOf({ node, frame, port, painted, moving = false }: Wanted): string {
   return [
     node.key,
     frame.x,
@@ -36,6 +87,8 @@ export function keyOf({ node, frame, port, moving = false }: Wanted): string {
     port.centreX,
     port.centreY,
     moving,
+    // What was put together of parts under the pen is computed once more when it is lifted.
+    painted !== undefined,
   ].join(' ')
 }
 

@@ -12,9 +12,11 @@ import {
   type MaskListRef,
   type PictureSource,
   type Scene,
+  type Size,
 } from '@welkinar/core'
 import { select, useScene } from '../../../scene/sceneStore'
 import { insertEffect } from '../moveEffect'
+import { startingEffect } from '../startingControls'
 import { correctionShapes, middleOfShape, type Drawn, type ShapeMask } from './shapes'
 
 /** Kinds that begin with something else than a place: a picture, a line, another effect. */
@@ -48,6 +50,13 @@ export function correctionOf(effect: Effect | undefined): Correction | undefined
 
 function isShape(mask: { readonly kind: string }): mask is ShapeMask {
   return (correctionShapes as readonly string[]).includes(mask.kind)
+}
+
+/** Whether an effect is still as its neutral look is: it changes nothing. */
+export function isNeutral(effect: Effect, photo: Size): boolean {
+  if (effect.look !== NEUTRAL) return false
+  const { controls, mix } = startingEffect(effect, photo)
+  return JSON.stringify([effect.controls, effect.mix]) === JSON.stringify([controls, mix])
 }
 
 /** What is set of a new correction beside its shape, by the path of a control. */

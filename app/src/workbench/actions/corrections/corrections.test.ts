@@ -14,11 +14,26 @@ const corner = (x: number, y: number) => ({ x, y, inX: 0, inY: 0, outX: 0, outY:
 
 /** What the hand draws of each shape, and the middle of it. */
 const drawn = {
-  ellipse: [{ kind: 'ellipse', x: 200, y: 150, radiusX: 100, radiusY: 50, turn: 0, follows: null }, { x: 200, y: 150 }],
-  line: [{ kind: 'line', x: 100, y: 100, toX: 300, toY: 200, follows: null }, { x: 200, y: 150 }],
-  band: [{ kind: 'band', x: 200, y: 150, turn: 0, width: 50, softness: 25, follows: null }, { x: 200, y: 150 }],
-  outline: [{ kind: 'outline', paths: [{ hole: false, corners: [corner(100, 100), corner(300, 100), corner(200, 200)] }] }, { x: 200, y: 150 }],
-  brush: [{ kind: 'brush', strokes: [{ ...stroke([100, 100, 1, 300, 200, 1]), guides: [], tolerance: 10 }] }, { x: 200, y: 150 }],
+  ellipse: [
+    { kind: 'ellipse', x: 200, y: 150, radiusX: 100, radiusY: 50, turn: 0, follows: null },
+    { x: 200, y: 150 },
+  ],
+  line: [
+    { kind: 'line', x: 100, y: 100, toX: 300, toY: 200, follows: null },
+    { x: 200, y: 150 },
+  ],
+  band: [
+    { kind: 'band', x: 200, y: 150, turn: 0, width: 50, softness: 25, follows: null },
+    { x: 200, y: 150 },
+  ],
+  outline: [
+    { kind: 'outline', paths: [{ hole: false, corners: [corner(100, 100), corner(300, 100), corner(200, 200)] }] },
+    { x: 200, y: 150 },
+  ],
+  brush: [
+    { kind: 'brush', strokes: [{ ...stroke([100, 100, 1, 300, 200, 1]), guides: [], tolerance: 10 }] },
+    { x: 200, y: 150 },
+  ],
   sky: [{ kind: 'sky' }, undefined],
 } satisfies Record<ShapeMask['kind'], [Drawn, { x: number; y: number } | undefined]>
 

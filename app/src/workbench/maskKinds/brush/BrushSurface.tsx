@@ -1,10 +1,11 @@
 import Box from '@mui/material/Box'
 import { guidesAlong, placesAlong, sceneGraph, type BrushMask, type BrushStroke, type PictureSource } from '@welkinar/core'
 import type { RenderPool } from '@welkinar/core/pool'
-import { useEffect, useRef, type PointerEvent } from 'react'
+import { useEffect, useLayoutEffect, useRef, type PointerEvent } from 'react'
 import { showProblem } from '../../../common/notices'
 import { useBrush } from '../../../scene/brush'
-import { changeMask } from '../../../scene/sceneStore'
+import { changeMask, maskChange, useScene } from '../../../scene/sceneStore'
+import type { PaintedStroke } from '../../../scene/viewState'
 import { hatchPattern } from '../../onPhoto/hatch'
 import { pointerPlace, screenPoint, toPhoto, type Point } from '../../onPhoto/geometry'
 import { useSpaceHeld } from '../../onPhoto/useSpaceHeld'
@@ -15,11 +16,17 @@ import { usePool, useSource } from '../../../scene/openSceneContext'
 
 /** Takes the pointer while a brush mask is painted. */
 export function BrushTool({ port, list, mask, tool, settled }: MaskSurfaceProps<BrushMask>) {
+  const maskView = useScene((state) => state.maskView)
   if (tool.kind !== 'paint') return null
   return (
     <BrushSurface
       port={port}
       settled={settled}
+      hatched={maskView === 'hatch'}
+      onTry={(painted) => {
+        const change = painted && maskChange<BrushMask>(list, mask, ({ strokes }) => void strokes.push(painted.stroke))
+        useScene.getState().try(change, painted)
+      }}
       onStroke={(stroke) => changeMask(list, mask, stroke.erase ? 'Erase' : 'Paint', ({ strokes }) => void strokes.push(stroke))}
     />
   )
@@ -34,22 +41,40 @@ interface BrushSurfaceProps {
   readonly port: ViewPort
   /** Whether the exact picture is on the screen. */
   readonly settled: boolean
+  /** Whether the stroke is hatched, since the picture does not show it. */
+  readonly hatched: boolean
+  /** Shows the picture with the stroke as far as it is drawn. */
+  onTry(painted: PaintedStroke | undefined): void
   /** Takes each stroke, in the order in which they were drawn. */
   onStroke(stroke: BrushStroke): void
 }
 
-/** The stroke is drawn over the picture at once; the exact picture follows when the pen is lifted. */
-export function BrushSurface({ port, settled, onStroke }: BrushSurfaceProps) {
+/** The picture follows the pen; a stroke that it does not show is drawn over it. */
+export function BrushSurface({ port, settled, hatched, onTry, onStroke }: BrushSurfaceProps) {
   const pool = usePool()
   const source = useSource()
   const canvas = useRef<HTMLCanvasElement>(null)
   const cursor = useRef<HTMLDivElement>(null)
   const points = useRef<StrokePoints>(undefined)
+  const stroke = useRef<symbol>(undefined)
+  const frame = useRef<number>(undefined)
   const waiting = useRef(false)
   const order = useRef(Promise.resolve())
   const unlaid = useRef(0)
   const moving = useSpaceHeld()
   const size = useBrush((brush) => brush.size)
+  const latest = useRef(onTry)
+  useLayoutEffect(() => {
+    latest.current = onTry
+  })
+  useEffect(
+    () => () => {
+      if (frame.current !== undefined) cancelAnimationFrame(frame.current)
+      // Put away in the middle of a stroke: nothing of it stays.
+      if (points.current) latest.current(undefined)
+    },
+    [],
+  )
   useEffect(() => {
     if (settled && waiting.current && !points.current) {
       waiting.current = false
@@ -64,6 +89,7 @@ export function BrushSurface({ port, settled, onStroke }: BrushSurfaceProps) {
     event.stopPropagation()
     event.currentTarget.setPointerCapture(event.pointerId)
     points.current = new StrokePoints(useBrush.getState().size)
+    stroke.current = Symbol('stroke')
     go(event)
   }
   const go = (event: PointerEvent<HTMLElement>) => {
@@ -75,7 +101,7 @@ export function BrushSurface({ port, settled, onStroke }: BrushSurfaceProps) {
     if (event.shiftKey && current.last) {
       const straight = current.straightTo(toPhoto(port, place), pressureOf(native))
       clear(canvas.current)
-      draw(canvas.current, port, straight, 0)
+      if (hatched) draw(canvas.current, port, straight, 0)
       points.current = straight
     } else {
       // Several moves of the pen can come in one event.
@@ -85,17 +111,24 @@ export function BrushSurface({ port, settled, onStroke }: BrushSurfaceProps) {
         if (current.full) continueStroke()
         points.current?.add(toPhoto(port, pointerPlace(one, event.currentTarget)), pressureOf(one))
       }
-      draw(canvas.current, port, points.current, points.current === current ? before : 0)
+      if (hatched) draw(canvas.current, port, points.current, points.current === current ? before : 0)
     }
     noteStroke(event.timeStamp)
+    frame.current ??= requestAnimationFrame(tryOut)
+  }
+  /** At most once for each frame of the screen. */
+  const tryOut = () => {
+    frame.current = undefined
+    const drawn = points.current?.stroke(useBrush.getState())
+    if (drawn && stroke.current) latest.current({ id: stroke.current, stroke: drawn })
   }
   const commit = () => {
-    const stroke = points.current?.stroke(useBrush.getState())
+    const drawn = points.current?.stroke(useBrush.getState())
     points.current = undefined
-    if (!stroke) return
+    if (!drawn) return
     waiting.current = true
-    const lay = (guides: BrushStroke['guides']) => onStroke({ ...stroke, guides })
-    const guides = useBrush.getState().edges ? guidesOf(pool, source, stroke) : undefined
+    const lay = (guides: BrushStroke['guides']) => onStroke({ ...drawn, guides })
+    const guides = useBrush.getState().edges ? guidesOf(pool, source, drawn) : undefined
     if (!guides && unlaid.current === 0) return lay([])
     // Strokes are laid in the order in which they were drawn, however long each takes to find its edges.
     unlaid.current++
@@ -114,10 +147,12 @@ export function BrushSurface({ port, settled, onStroke }: BrushSurfaceProps) {
     const last = points.current?.last
     commit()
     points.current = new StrokePoints(useBrush.getState().size)
+    stroke.current = Symbol('stroke')
     if (last) points.current.add(last, last.pressure)
   }
   const cancel = () => {
     points.current = undefined
+    onTry(undefined)
     clear(canvas.current)
   }
   const ratio = port.pixelRatio

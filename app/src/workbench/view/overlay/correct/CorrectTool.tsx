@@ -4,8 +4,10 @@ import { useRef, useState, type PointerEvent } from 'react'
 import { showProblem } from '../../../../common/notices'
 import { useKeys } from '../../../../keys/listener'
 import { usePool, useSource } from '../../../../scene/openSceneContext'
-import { changeMask, useScene } from '../../../../scene/sceneStore'
-import { correctHere, correctionOf, type Beginning } from '../../../actions/corrections/correctHere'
+import type { SceneHistory } from '../../../../scene/history'
+import { changeMask, maskChange, useScene } from '../../../../scene/sceneStore'
+import type { PaintedStroke } from '../../../../scene/viewState'
+import { correctHere, correctionOf, isNeutral, type Beginning } from '../../../actions/corrections/correctHere'
 import { useNextCorrection } from '../../../actions/corrections/lastCorrection'
 import {
   draggedShapes,
@@ -102,7 +104,9 @@ function useMaking(): (drawn: Drawn, at: Point) => void {
     const { width, height } = source.photo
     const place = [Math.min(width - 1, Math.max(0, Math.round(at.x))), Math.min(height - 1, Math.max(0, Math.round(at.y)))] as const
     const read = pool.colourAt(sceneGraph(source, { kind: 'photo' }), source.photo, ...place)
-    read.then((colour) => make({ 'pattern.hue': Math.round(hueOf(colour)) })).catch((error: unknown) => showProblem(error, 'Reading the hue'))
+    read
+      .then((colour) => make({ 'pattern.hue': Math.round(hueOf(colour)) }))
+      .catch((error: unknown) => showProblem(error, 'Reading the hue'))
   }
 }
 
@@ -115,18 +119,42 @@ interface SurfaceProps {
 /** What takes the pointer, by the shape that is drawn next. */
 function Surface({ port, settled, onDrawn }: SurfaceProps) {
   const { shape } = useNextCorrection()
-  if (shape === 'brush') return <BrushSurface port={port} settled={settled} onStroke={(stroke) => layStroke(stroke, onDrawn)} />
+  const hatched = useScene(({ history, selectedId, maskView }) => {
+    const painted = paintedCorrection(history, selectedId)
+    return maskView === 'hatch' || !history || !painted || isNeutral(painted.effect, history.scene.photo)
+  })
+  if (shape === 'brush') {
+    const lay = (stroke: BrushStroke): void => layStroke(stroke, onDrawn)
+    return <BrushSurface port={port} settled={settled} hatched={hatched} onTry={tryStroke} onStroke={lay} />
+  }
   if (shape !== 'outline') return <DragSurface key={shape} port={port} shape={shape} onDrawn={onDrawn} />
   const take = (corners: OutlineCorner[]): void =>
     onDrawn({ kind: 'outline', paths: [{ hole: false, corners }] }, corners[0] ?? { x: port.centreX, y: port.centreY })
   return <FreehandSurface port={port} keepsTool onDrawn={take} />
 }
 
+/** The selected correction, if it is a painted one. */
+function paintedCorrection(history: SceneHistory | undefined, selectedId: string | undefined) {
+  const correction = correctionOf(history?.scene.effects.find(({ id }) => id === selectedId))
+  return correction?.mask.kind === 'brush' ? { ...correction, mask: correction.mask } : undefined
+}
+
+/** Shows the picture with a stroke in the correction that is painted already. */
+function tryStroke(painted: PaintedStroke | undefined): void {
+  const { history, selectedId, try: tryOut } = useScene.getState()
+  const correction = paintedCorrection(history, selectedId)
+  if (!painted || !correction) return tryOut(undefined)
+  tryOut(
+    maskChange(correction.list, correction.mask, ({ strokes }) => void strokes.push(painted.stroke)),
+    painted,
+  )
+}
+
 /** A stroke goes on in the correction that is painted already, else begins one. */
 function layStroke(stroke: BrushStroke, onDrawn: SurfaceProps['onDrawn']): void {
   const { history, selectedId } = useScene.getState()
-  const correction = correctionOf(history?.scene.effects.find(({ id }) => id === selectedId))
-  if (correction?.mask.kind === 'brush') {
+  const correction = paintedCorrection(history, selectedId)
+  if (correction) {
     const { list, mask } = correction
     return changeMask(list, mask, stroke.erase ? 'Erase' : 'Paint', ({ strokes }) => void strokes.push(stroke))
   }
