@@ -71,6 +71,7 @@ describe('fog by hand', () => {
     await expect.poll(() => page.getByRole('textbox', { name: /Tint/ }).inputValue()).not.toBe('#dfe4e8')
     await click(step('Where'))
     await menu(page.getByRole('button', { name: 'Add a mask' }), 'Brush')
+    await click(page.getByRole('button', { name: 'Only here' }))
     await type(page.getByRole('region', { name: 'Where' }).getByRole('textbox', { name: 'Size' }), '700')
     await type(page.getByRole('region', { name: 'Where' }).getByRole('textbox', { name: 'Level' }), '40')
     await stroke([

@@ -241,6 +241,7 @@ describe('directly on the photo', () => {
 
     it('a brush that stops at edges keeps to what it began on; the eraser has a tip of its own', async () => {
       await oneMask('Brush')
+      await page.getByRole('button', { name: 'Only here' }).click()
       await show('Grey')
       await page.getByRole('checkbox', { name: 'Stops at edges' }).check()
       await type('Size', '160')

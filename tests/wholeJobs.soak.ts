@@ -85,7 +85,6 @@ describe('a whole job', () => {
     await type('Level', '100')
     await type('Flow', '100')
     await drag(page, ...((await onPhoto([640, 640], [760, 660], [880, 640])) as [never]))
-    await turnOver()
     await show('Grey')
     const mask = await shot()
     expect(mask(760, 655)[0]).toBeLessThan(25)

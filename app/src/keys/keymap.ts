@@ -35,6 +35,7 @@ const usual: Readonly<Record<string, readonly string[]>> = {
   'brush-smaller': ['j'],
   'brush-larger': ['l'],
   eraser: ['r'],
+  'brush-turn': ['z'],
   scene: ['g'],
   photo: ['f'],
   watch: ['x'],

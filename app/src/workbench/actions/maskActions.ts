@@ -1,5 +1,6 @@
 import {
   definitionOf,
+  findOwner,
   maskDefinitionOf,
   maskList,
   nameOfEffect,
@@ -13,6 +14,7 @@ import {
 import type { Action } from '../../common/ActionMenu'
 import { changeMaskList, useScene } from '../../scene/sceneStore'
 import type { PhotoTool } from '../../scene/viewState'
+import { firstSense } from './brushSense'
 import { showUndoable } from './showUndoable'
 
 /** What a tap on the photo does for a mask that is made on the photo. */
@@ -34,6 +36,7 @@ export function addMask(source: PictureSource, list: MaskListRef, kind: MaskKind
   const later = list.list === 'region' ? 'add' : 'subtract'
   const join = isFirst || maskDefinitionOf(kind).keeps ? 'keep' : later
   const mask = newMask(source.photo, { kind, id: crypto.randomUUID(), join, marks: source.marks ?? noMarks })
+  if (kind === 'brush' && isFirst && list.list === 'where') mask.invert = firstSense(findOwner(source, list.owner)) === 'not here'
   if (changeMaskList(list, 'Add mask', ({ masks }) => void masks.push(mask))) chooseMask(mask)
 }
 

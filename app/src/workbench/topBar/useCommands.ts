@@ -24,6 +24,7 @@ import { removeEffect } from '../actions/removeEffect'
 import { removeGroup } from '../actions/groups'
 import { insertEffect, stepEffect } from '../actions/moveEffect'
 import { offers } from '../depthLine/offers'
+import { turnBrushOf } from '../actions/brushSense'
 import { copyLook, pasteLook } from '../actions/copyLook'
 import { neighbourMode, setMode } from '../actions/mixModes'
 import { reflect } from '../actions/reflect'
@@ -142,6 +143,7 @@ function buildCommands({ canUndo, canRedo, selectedId, sceneId, goTo }: CommandC
       label: 'Brush or eraser',
       run: () => useBrush.getState().set({ erase: !useBrush.getState().erase }),
     },
+    { id: 'brush-turn', label: 'Painting: only here or not here', ...onSelected(turnBrushOf) },
     {
       id: 'scene',
       label: 'Scene marks: lights, horizon, centre of interest, depth',

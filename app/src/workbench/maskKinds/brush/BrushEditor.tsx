@@ -1,13 +1,16 @@
 import Box from '@mui/material/Box'
 import Button from '@mui/material/Button'
+import ToggleButton from '@mui/material/ToggleButton'
+import ToggleButtonGroup from '@mui/material/ToggleButtonGroup'
 import { brushControls, pressureUses, toleranceControl, type BrushMask } from '@welkinar/core'
 import { useEffect } from 'react'
 import { Choice } from '../../../common/Choice'
 import { SchemaNumber } from '../../controls/SchemaNumber'
-import { useStrokeInWords } from '../../../keys/keymap'
+import { useHint, useStrokeInWords } from '../../../keys/keymap'
 import { freshBrush, useBrush, type BrushSettings } from '../../../scene/brush'
 import { changeMask } from '../../../scene/sceneStore'
 import { ink } from '../../../theme'
+import { senseOf, turnBrush, type BrushSense } from '../../actions/brushSense'
 import type { MaskEditorProps } from '../maskInterface'
 import { ToolButton } from '../../controls/ToolButton'
 import { useSource } from '../../../scene/openSceneContext'
@@ -26,6 +29,8 @@ export function BrushEditor({ list, mask }: MaskEditorProps<BrushMask>) {
   const { width, height } = source.photo
   useEffect(() => useBrush.getState().fit({ width, height }, paintsColour), [width, height, paintsColour])
   const count = mask.strokes.length
+  const sense = list.list === 'where' ? senseOf(mask) : undefined
+  const turnHint = useHint('Whether what is painted keeps the effect, or loses it', 'brush-turn')
   return (
     <>
       <Box sx={{ display: 'flex', gap: 2, alignItems: 'center' }}>
@@ -39,6 +44,23 @@ export function BrushEditor({ list, mask }: MaskEditorProps<BrushMask>) {
         </Button>
         <Box sx={{ flex: 1, color: ink.secondary, textAlign: 'right' }}>{count === 1 ? '1 stroke' : `${count} strokes`}</Box>
       </Box>
+      {sense && (
+        <ToggleButtonGroup
+          exclusive
+          fullWidth
+          size="small"
+          aria-label="What painting does"
+          value={sense}
+          onChange={(_, chosen: BrushSense | null) => chosen && turnBrush(list, mask)}
+        >
+          <ToggleButton value="only here" title={turnHint}>
+            Only here
+          </ToggleButton>
+          <ToggleButton value="not here" title={turnHint}>
+            Not here
+          </ToggleButton>
+        </ToggleButtonGroup>
+      )}
       <Box sx={{ display: 'flex', gap: 3, alignItems: 'center', minHeight: 48 }}>
         <Box component="label" sx={{ display: 'flex', alignItems: 'center', gap: 2, flex: 1 }}>
           <input type="checkbox" checked={brush.edges} onChange={(event) => brush.set({ edges: event.target.checked })} />
