@@ -8,14 +8,17 @@ import type { Command } from './commands'
 interface CommandIconProps {
   readonly command: Pick<Command, 'id' | 'label' | 'enabled' | 'run'> | undefined
   readonly icon: ReactNode
+  /** What it would do now, behind its words. */
+  readonly what?: string | undefined
 }
 
 /** A command as a sign; its words and keys are in the hint. */
-export function CommandIcon({ command, icon }: CommandIconProps) {
-  const hint = useHint(command?.label ?? '', command?.id ?? '')
+export function CommandIcon({ command, icon, what }: CommandIconProps) {
+  const label = command?.label ?? ''
+  const hint = useHint(what ? `${label}: ${what}` : label, command?.id ?? '')
   if (!command) return null
   return (
-    <Tooltip title={hint}>
+    <Tooltip describeChild={what !== undefined} title={hint}>
       <span>
         <IconButton
           aria-label={command.label}

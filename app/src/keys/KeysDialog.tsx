@@ -13,6 +13,7 @@ import { strokeInWords, strokeOf } from './strokes'
 const others: readonly Pick<Command, 'id' | 'label'>[] = [
   { id: 'commands', label: 'Find a command' },
   { id: 'keys', label: 'This table' },
+  { id: 'steps', label: 'All steps' },
   { id: 'tool-done', label: 'With a tool: finish what is drawn' },
   { id: 'tool-back', label: 'With a tool: take the last corner back' },
   { id: 'hold-move', label: 'While held, with a tool: move the photo' },

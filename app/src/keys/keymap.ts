@@ -7,6 +7,7 @@ import { strokeInWords } from './strokes'
 const usual: Readonly<Record<string, readonly string[]>> = {
   undo: ['mod+z'],
   redo: ['mod+shift+z', 'mod+y'],
+  steps: ['shift+h'],
   correct: ['e'],
   commands: ['mod+k'],
   keys: ['?'],

@@ -1,7 +1,7 @@
 import { emptyStack, newEffect, Refusal, documentVersion, type CheckedScene, type Scene, untouched } from '@welkinar/core'
 import { describe, expect, it } from 'vitest'
 import { insertEffect, moveEffect, stepEffect } from '../workbench/actions/moveEffect'
-import { applyChange, redo as redoStep, undo as undoStep, type SceneHistory } from './history'
+import { applyChange, goTo, redo as redoStep, undo as undoStep, type SceneHistory } from './history'
 
 const photo = { id: 'p', fileName: 'p.jpg', width: 3000, height: 2000 }
 const effect = (id: string, place?: 'sky' | 'far' | 'near') => newEffect(photo, { kind: 'rain', id, ...(place ? { place } : {}) })
@@ -44,6 +44,24 @@ describe('history', () => {
     expect(undo(history, 0)).toBe(history)
     history = redo(redo(history, 0), 0)
     expect(amount(history)).toBe(2)
+  })
+
+  it('goes to any step, and from there to any other; to none that is not there', () => {
+    let history = start()
+    for (let i = 1; i <= 40; i++) history = setAmount(history, i)
+    for (const [position, value] of [
+      [7, 7],
+      [33, 33],
+      [0, 55],
+      [40, 40],
+      [12, 12],
+    ] as const) {
+      history = made(goTo(history, position, 0))
+      expect([history.position, amount(history), history.entries.length]).toEqual([position, value, 40])
+    }
+    expect(goTo(history, 12, 0)).toBe(history)
+    expect(made(goTo(history, -5, 0)).position).toBe(0)
+    expect(made(goTo(history, 900, 0)).position).toBe(40)
   })
 
   it('makes one step of a drag, and keeps it small', () => {

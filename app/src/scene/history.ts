@@ -79,16 +79,24 @@ export function withoutEntry(history: SceneHistory, change: SceneChange): SceneH
   return scene instanceof Refusal ? scene : { ...history, scene }
 }
 
+/** The scene as it was, or will be again, after so many of its steps; or why that cannot be done. */
+export function goTo(history: SceneHistory, position: number, now: number): SceneHistory | Refusal {
+  const { entries, position: from } = history
+  const to = Math.min(entries.length, Math.max(0, position))
+  if (to === from) return history
+  const back = entries.slice(to, from).toReversed()
+  const patches = to < from ? back.flatMap(({ inverse }) => inverse) : entries.slice(from, to).flatMap((entry) => entry.patches)
+  return stepped(history, patches, to, now)
+}
+
 /** The scene one step back; or why that cannot be done. */
 export function undo(history: SceneHistory, now: number): SceneHistory | Refusal {
-  const entry = history.entries[history.position - 1]
-  return entry ? stepped(history, entry.inverse, history.position - 1, now) : history
+  return goTo(history, history.position - 1, now)
 }
 
 /** The scene one step forward again; or why that cannot be done. */
 export function redo(history: SceneHistory, now: number): SceneHistory | Refusal {
-  const entry = history.entries[history.position]
-  return entry ? stepped(history, entry.patches, history.position + 1, now) : history
+  return goTo(history, history.position + 1, now)
 }
 
 /** What is stored may have been damaged, so a step of the history is looked at like any change. */

@@ -20,7 +20,7 @@ import { showProblem } from '../common/notices'
 import type { HistoryEntry } from '../storage/database'
 import { endGestureLater } from './gestures'
 import { fittedPlace, freshView, type PaintedStroke, type Panel, type ViewState } from './viewState'
-import { applyChange, redo, undo, withoutEntry, type SceneChange, type SceneHistory } from './history'
+import { applyChange, goTo, redo, undo, withoutEntry, type SceneChange, type SceneHistory } from './history'
 import { lived, readOnlyBy, type ReadOnly, type SceneLife } from './sceneLife'
 
 /** A scene as it is stored, with its steps. */
@@ -52,6 +52,8 @@ interface SceneState extends ViewState {
   try(change: SceneChange | undefined, painted?: PaintedStroke): void
   undo(): void
   redo(): void
+  /** Goes back or on to where so many steps are done. */
+  goTo(position: number): void
   set(part: Partial<ViewState>): void
 }
 
@@ -111,6 +113,7 @@ export const useScene = create<SceneState>()((set, get) => ({
   },
   undo: () => step(undo),
   redo: () => step(redo),
+  goTo: (position) => step((history, now) => goTo(history, position, now)),
   set,
 }))
 

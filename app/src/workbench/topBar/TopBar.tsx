@@ -29,6 +29,7 @@ import { CommandIcon } from '../../keys/CommandIcon'
 import { CommandList } from './CommandList'
 import type { Command } from '../../keys/commands'
 import { SceneName } from './SceneName'
+import { StepsList } from './StepsList'
 import { ZoomMenu } from './ZoomMenu'
 
 interface TopBarProps {
@@ -48,6 +49,8 @@ export const TopBar = memo(function TopBar({ commands }: TopBarProps) {
   const recipesHint = useHint('Weather, light and finish together, on this photo', 'recipes')
   const command = (id: string) => commands.find((one) => one.id === id)
   const sceneId = useScene((state) => state.history?.scene.id)
+  const undoes = useScene(({ history }) => history?.entries[history.position - 1]?.label)
+  const redoes = useScene(({ history }) => history?.entries[history.position]?.label)
   return (
     <Box
       component="header"
@@ -72,8 +75,9 @@ export const TopBar = memo(function TopBar({ commands }: TopBarProps) {
       <SceneName />
       <SavedMark />
       <Box sx={{ flex: 1 }} />
-      <CommandIcon command={command('undo')} icon={<ArrowUUpLeft size={18} />} />
-      <CommandIcon command={command('redo')} icon={<ArrowUUpRight size={18} />} />
+      <CommandIcon command={command('undo')} icon={<ArrowUUpLeft size={18} />} what={undoes} />
+      <StepsList />
+      <CommandIcon command={command('redo')} icon={<ArrowUUpRight size={18} />} what={redoes} />
       {/* Where there is no room for it, by its key and in the list of commands. */}
       <Box sx={{ display: { xs: 'none', lg: 'block' } }}>
         <CommandIcon command={command('correct')} icon={<CircleDashed size={18} />} />
