@@ -1,4 +1,4 @@
-import { looksOf, type EffectControls, type StartingLook } from './effectDefinition'
+import { looksOf, NEUTRAL, type EffectControls, type StartingLook } from './effectDefinition'
 import { definitionOf, type Effect } from './registry'
 
 /** The look that an effect began with; the first of its kind where that is not known. */
@@ -15,7 +15,8 @@ export function ownColoursOf({ kind, controls }: Pick<Effect, 'kind' | 'controls
   return typeof ownColours === 'function' ? ownColours(controls as never) : ownColours
 }
 
-/** What an effect is called: the name that it was given, or that of its look. */
+/** What an effect is called: the name that it was given, or that of its look; of one that began from nothing that of its kind. */
 export function nameOfEffect(effect: Pick<Effect, 'kind' | 'look' | 'name'>): string {
-  return effect.name || lookOf(effect).name
+  const { id, name } = lookOf(effect)
+  return effect.name || (id === NEUTRAL ? definitionOf(effect.kind).label : name)
 }

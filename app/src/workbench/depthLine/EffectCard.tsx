@@ -94,7 +94,7 @@ export const EffectCard = memo(function EffectCard({ node, photo, effect, width 
           }}
         >
           <Box component="b" sx={{ wordSpacing: '0.15em', maxWidth: 120, overflow: 'hidden', textOverflow: 'ellipsis' }}>
-            {effect.name || label}
+            {nameOfEffect(effect)}
           </Box>
           <Box component="span" sx={{ color: ink.secondary }}>
             {amount}

@@ -1,6 +1,5 @@
 import Box from '@mui/material/Box'
 import Button from '@mui/material/Button'
-import ButtonBase from '@mui/material/ButtonBase'
 import FormControlLabel from '@mui/material/FormControlLabel'
 import Switch from '@mui/material/Switch'
 import TextField from '@mui/material/TextField'
@@ -19,7 +18,7 @@ import { useEffect, useMemo, useState } from 'react'
 import { keepChoice, keptChoice } from '../../common/keptChoice'
 import { select, useScene } from '../../scene/sceneStore'
 import { ink, PANEL_WIDTH, weight } from '../../theme'
-import { LookPicture } from '../pictures/LookPicture'
+import { LEAST_PART, LookButton } from '../pictures/LookButton'
 import { KindChoice } from './KindChoice'
 import { noteKind } from './lastKinds'
 import { insertEffect } from '../actions/moveEffect'
@@ -42,10 +41,6 @@ const usualKinds: Record<DepthPlace, EffectKind> = {
 }
 /** Where it is kept whether the pattern alone is shown. */
 const PATTERN_ONLY = 'welkinar look pictures'
-/** A whole photo is small here: of specks a part is shown, but enough to see what photo it is. */
-const LEAST_PART = 0.35
-/** Two beside one another are as wide as the panel lets them be. */
-const PICTURE = { width: 138, height: 92 }
 
 /** Puts the panel away. */
 const close = () => useScene.getState().set({ adding: undefined })
@@ -164,33 +159,16 @@ function Look({ place, offer, patternOnly, withKind }: LookProps) {
     else close()
   }
   return (
-    <ButtonBase
-      aria-label={name}
-      onClick={take}
-      onMouseEnter={attempt}
-      onFocus={attempt}
-      sx={{
-        display: 'block',
-        textAlign: 'left',
-        '& canvas': { width: '100%', height: 'auto' },
-        '&:hover, &:focus-visible': { outline: `2px solid ${ink.accent}`, outlineOffset: 2 },
-      }}
-    >
-      <LookPicture
-        node={node}
-        photo={photo}
-        {...(patternOnly ? {} : { frame: frameOfSource(source) })}
-        width={PICTURE.width}
-        height={PICTURE.height}
-        part={patternOnly ? shownPart : Math.max(LEAST_PART, shownPart)}
-        label=""
-        awaited
-      />
-      <Box sx={{ pt: '3px', lineHeight: 1.25 }}>
-        {name}
-        {withKind && <Box sx={{ color: ink.secondary }}>{label}</Box>}
-      </Box>
-    </ButtonBase>
+    <LookButton
+      name={name}
+      kind={withKind ? label : undefined}
+      node={node}
+      photo={photo}
+      {...(patternOnly ? {} : { frame: frameOfSource(source) })}
+      part={patternOnly ? shownPart : Math.max(LEAST_PART, shownPart)}
+      onTry={attempt}
+      onTake={take}
+    />
   )
 }
 

@@ -13,6 +13,7 @@ import { FieldControls } from '../controls/FieldControls'
 import { GroupHead } from './GroupHead'
 import { LitControl } from './LitControl'
 import { MixStep, mixSummary } from './MixStep'
+import { OtherLooks } from './OtherLooks'
 import { RegionEditor } from './RegionEditor'
 import { SchemaControl } from '../controls/SchemaControl'
 import { StepSection } from './StepSection'
@@ -91,9 +92,11 @@ function EffectSteps({ effect }: EffectStepsProps) {
             placeholder={lookOf(effect).name}
             size={13}
             quiet
-            width={190}
+            width={150}
             onRename={(name) => changeEffect(effect.id, 'Rename effect', (one) => void (one.name = name))}
           />
+          <Box sx={{ flex: 1 }} />
+          <OtherLooks effect={effect} />
         </Box>
         <TwoColumns label="Dials" gap={5}>
           {definition.dials

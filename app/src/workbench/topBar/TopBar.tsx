@@ -32,6 +32,9 @@ import { SceneName } from './SceneName'
 import { StepsList } from './StepsList'
 import { ZoomMenu } from './ZoomMenu'
 
+/** Where there is room for all names and a long name of the scene. */
+const ROOMY = '@media (min-width: 1400px)'
+
 interface TopBarProps {
   readonly commands: readonly Command[]
 }
@@ -119,10 +122,10 @@ function WayTo({ to, label, hint, icon }: WayToProps) {
   return (
     <Tooltip describeChild title={hint}>
       <Button component={Link} to={to} aria-label={label} variant="outlined" sx={{ flex: 'none', px: '10px', minWidth: 0 }}>
-        <Box component="span" sx={{ display: { xs: 'none', lg: 'inline' } }}>
+        <Box component="span" sx={{ display: 'none', [ROOMY]: { display: 'inline' } }}>
           {label}
         </Box>
-        <Box component="span" aria-hidden sx={{ display: { xs: 'flex', lg: 'none' } }}>
+        <Box component="span" aria-hidden sx={{ display: 'flex', [ROOMY]: { display: 'none' } }}>
           {icon}
         </Box>
       </Button>
