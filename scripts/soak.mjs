@@ -36,6 +36,7 @@ const parts = {
     files: [
       'tests/wholeJobs.soak.ts',
       'tests/fogByHand.soak.ts',
+      'tests/localWork.soak.ts',
       'tests/photoAndWatch.e2e.ts',
       'tests/light.e2e.ts',
       'tests/weather.e2e.ts',

@@ -47,7 +47,12 @@ describe('what was done', () => {
     await expect.poll(seen).toEqual(full)
     expect(await amount().inputValue()).toMatch(/^100/)
     await page.keyboard.press('Shift+h')
-    expect((await steps().allInnerTexts()).slice(0, 4)).toEqual(['Amount\nundone', 'Amount\nundone', 'Amount\nundone', 'Add Warm evening\nnow'])
+    expect((await steps().allInnerTexts()).slice(0, 4)).toEqual([
+      'Amount\nundone',
+      'Amount\nundone',
+      'Amount\nundone',
+      'Add Warm evening\nnow',
+    ])
     // The one that is in force has the focus.
     await page.keyboard.press('ArrowUp')
     await page.keyboard.press('ArrowUp')
