@@ -120,6 +120,40 @@ describe('local work, counted', () => {
       expect(after(x, y), `${x} ${y}`).toEqual(before(x, y))
   })
 
+  it('five corrections under one mask: the mask is mended once, and all five change', async () => {
+    await start()
+    const { at } = await fittedPhoto(page, size)
+    await press(page.getByRole('button', { name: 'Correct here: drag across a place of the photo' }))
+    await pull(at(300, 450), at(700, 750))
+    await page.keyboard.press('Escape')
+    await press(page.getByRole('button', { name: /4\s*Where/ }))
+    await choose(page.getByRole('button', { name: 'More about mask 1' }), 'Share it')
+    for (const kind of ['Warm evening', 'Cold morning', 'As night', 'Clearer']) {
+      await press(page.getByRole('button', { name: 'Add an effect: Finish' }))
+      await press(page.getByRole('navigation', { name: 'Kinds of effect' }).getByRole('button', { name: 'Adjust', exact: true }).last())
+      await press(page.getByRole('group', { name: 'Looks of Adjust' }).getByRole('button', { name: kind, exact: true }))
+      // The step that was open is open of the next one.
+      await choose(page.getByRole('region', { name: 'Where' }).getByRole('button', { name: 'Add a mask' }), 'Shared: Ellipse')
+    }
+    const bare = colourAt(900, 600)
+    expect((await shownPhoto(page, size))(900, 600)).toEqual(bare)
+    const before = await shownPhoto(page, size)
+    const width = page.getByRole('group', { name: 'Within the shared mask' }).getByRole('textbox', { name: 'Width', exact: true })
+    actions++
+    await width.fill('900')
+    await width.press('Enter')
+    const after = await shownPhoto(page, size)
+    console.log(`Five corrections under one mask, mended once: ${actions} actions`)
+    // What lay outside of it is changed as much as what lay inside.
+    expect(after(900, 600)).not.toEqual(bare)
+    expect(before(500, 600)).not.toEqual(colourAt(500, 600))
+    const users = await page.getByText(/^Used by /).innerText()
+    for (const one of ['Adjust', 'Warm evening', 'Cold morning', 'As night', 'Clearer']) expect(users).toContain(one)
+    await page.reload()
+    await settled(page)
+    expect((await shownPhoto(page, size))(900, 600)).toEqual(after(900, 600))
+  })
+
   it('a soft focus painted away from a face takes at most nine', async () => {
     await start()
     await page.getByRole('button', { name: 'Add an effect: Finish' }).waitFor()

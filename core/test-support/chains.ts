@@ -47,7 +47,7 @@ export function chainedPinnedStates(count: number): PictureSource {
       ...effectOf('rain', `r${k}`),
       where: i > 0 ? readingPinned(before(i)) : { masks: [], hold: 100 },
     }))
-    return { id: `state ${i}`, name: `S${i}`, effects, groups: [] }
+    return { id: `state ${i}`, name: `S${i}`, effects, groups: [], shared: [] }
   })
   return Object.freeze({ photo, effects: [{ ...effectOf('rain', 'top'), where: readingPinned(before(count)) }], pinned })
 }

@@ -178,7 +178,7 @@ const commands: Readonly<Record<string, (from: (index: number) => number, value:
   copyLook: (from) =>
     withEffect(from, (effect) => {
       const look = of(scene().effects, from(1))
-      wearStack(effect, { effects: [{ ...look, group: null }], groups: [], pinned: scene().pinned })
+      wearStack(effect, { effects: [{ ...look, group: null }], groups: [], shared: [], pinned: scene().pinned })
     }),
   recipe: (from) => {
     const laying = of(['in place', 'over', 'under'] as const, from(1))

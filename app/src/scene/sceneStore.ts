@@ -11,6 +11,7 @@ import {
   type MaskListRef,
   type Owner,
   type Scene,
+  type SharedMask,
   type StepName,
   type Where,
 } from '@welkinar/core'
@@ -178,9 +179,18 @@ export function useSelectedOwner(): Owner | undefined {
   return useScene(({ history, selectedId }) => history && findOwner(history.scene, selectedId))
 }
 
-/** The chosen mask of a list: the first if none was chosen. */
-export function chosenMask(list: Where | undefined, chosenId: string | undefined): Mask | undefined {
-  return list?.masks.find(({ id }) => id === chosenId) ?? list?.masks[0]
+/**
+ * The chosen mask of a list: the one with the id, or the shared one that has it within; the first if none was chosen.
+ * @param shared the shared masks of the scene
+ */
+export function chosenMask(
+  list: Where | undefined,
+  chosenId: string | undefined,
+  shared: readonly SharedMask[] | undefined = undefined,
+): Mask | undefined {
+  const has = (mask: Mask): boolean =>
+    mask.kind === 'shared' && (shared?.find(({ id }) => id === mask.of)?.where.masks.some(({ id }) => id === chosenId) ?? false)
+  return list?.masks.find(({ id }) => id === chosenId) ?? list?.masks.find(has) ?? list?.masks[0]
 }
 
 /** The list of masks that is edited: the region of an effect while its step is open, else where the effect or group may be. */
@@ -239,11 +249,19 @@ export function maskChange<M extends Mask>(ref: MaskListRef, mask: M, change: (m
     })
 }
 
-function withList(scene: Scene, { owner: id, list }: MaskListRef, change: (list: Where) => void): void {
+function withList(scene: Scene, ref: MaskListRef, change: (list: Where) => void): void {
+  const owner = findOwner(scene, ref.owner)
+  if (ref.list === 'region' && owner && isEffect(owner)) owner.region ??= { masks: [], hold: 100 }
+  const list = listIn(scene, ref)
+  if (list) change(list)
+}
+
+/** A list of masks of a scene that is being changed: of an effect, a group or a shared mask. */
+export function listIn(scene: Scene, { owner: id, list }: MaskListRef): Where | undefined {
   const owner = findOwner(scene, id)
-  if (!owner) return
-  if (list === 'where') change(owner.where)
-  else if (isEffect(owner)) change((owner.region ??= { masks: [], hold: 100 }))
+  if (!owner) return scene.shared.find((mask) => mask.id === id)?.where
+  if (list === 'where') return owner.where
+  return isEffect(owner) ? (owner.region ?? undefined) : undefined
 }
 
 /** Shows another panel at the right, or the steps again if it is shown already. */

@@ -56,7 +56,7 @@ describe('what can be varied', () => {
   it('a pinned state takes the place of the effects; a recipe comes on top of them, of the same ids each time', () => {
     const bare = sceneWith('rain')
     const [snow, rain] = [newEffect(photo, { kind: 'snow', id: 'snow' }), bare.effects[0]!]
-    const scene: Scene = { ...bare, pinned: [{ id: 'p', name: 'With snow', effects: [snow], groups: [] }] }
+    const scene: Scene = { ...bare, pinned: [{ id: 'p', name: 'With snow', effects: [snow], groups: [], shared: [] }] }
     const made = (id: string, value: string) => {
       const found = variationsOf(scene, rain).find((one) => one.id === id)!
       const { change } = found.values({ count: 1, round: 0 }).find(({ words }) => words === value)!

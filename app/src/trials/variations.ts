@@ -83,7 +83,10 @@ function wholes(scene: Scene): Variation[] {
     id: 'pinned',
     label: 'Pinned state',
     counted: false,
-    values: () => [own, ...scene.pinned.map(({ id, name, effects, groups }) => stackValue(`pinned ${id}`, name, { effects, groups }))],
+    values: () => [
+      own,
+      ...scene.pinned.map(({ id, name, effects, groups, shared }) => stackValue(`pinned ${id}`, name, { effects, groups, shared })),
+    ],
   }
   return scene.pinned.length > 0 ? [recipes, pinned] : [recipes]
 }
@@ -92,7 +95,7 @@ function recipeValue(scene: Scene, recipe: BuiltInRecipe): Value {
   const { id, name } = recipe
   // Made when the picture is: there are many.
   const change: SceneChange = (draft) => {
-    const taken = new Set([...draft.effects, ...draft.groups, ...draft.pinned].map((one) => one.id))
+    const taken = new Set([...draft.effects, ...draft.groups, ...draft.shared, ...draft.pinned].map((one) => one.id))
     let count = 0
     // The same each time, and other than those that are there.
     const newId = (): string => {
@@ -105,7 +108,7 @@ function recipeValue(scene: Scene, recipe: BuiltInRecipe): Value {
   return { id: `recipe ${id}`, words: name, change }
 }
 
-function stackValue(id: string, words: string, stack: Pick<Scene, 'effects' | 'groups'>): Value {
+function stackValue(id: string, words: string, stack: Pick<Scene, 'effects' | 'groups' | 'shared'>): Value {
   return { id, words, change: (draft) => void Object.assign(draft, structuredClone(stack)) }
 }
 

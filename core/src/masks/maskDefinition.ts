@@ -19,6 +19,8 @@ export interface MaskContext {
   readonly marks: SceneMarks
   /** Tones of a pinned state; undefined if it is gone. */
   pinned(id: string | null): GraphNode | undefined
+  /** A shared mask of the scene; undefined if it is gone, has nothing in it, or leads back to itself. */
+  shared(id: string | null): GraphNode | undefined
   /** Pattern of another effect; undefined if it is gone. */
   pattern(effectId: string | null): GraphNode | undefined
   /** Distances of the scene in metres, if it says anything about them. */

@@ -88,7 +88,7 @@ describe('masks that read colour', () => {
   })
 
   it.each(['photo', 'beneath', 'effect', 'pinned'] as const)('a luminosity mask can read %s', (tonesFrom) => {
-    const pinned = [{ id: 'pin', name: 'Before', effects: [], groups: [] }]
+    const pinned = [{ id: 'pin', name: 'Before', effects: [], groups: [], shared: [] }]
     const found = render(maskOf(size, 'luminosity', { tonesFrom, pinned: 'pin' }), { pinned })
     const tones = {
       photo: sceneGraph(sourceOf(), { kind: 'photo' }),
@@ -139,8 +139,8 @@ describe('what is missing', () => {
       where: { hold: 100, masks: [maskOf(size, 'luminosity', { tonesFrom: 'pinned', pinned: pin })] },
     })
     const pinned = [
-      { id: 'a', name: 'A', effects: [reading('1', 'b')], groups: [] },
-      { id: 'b', name: 'B', effects: [reading('2', 'a')], groups: [] },
+      { id: 'a', name: 'A', effects: [reading('1', 'b')], groups: [], shared: [] },
+      { id: 'b', name: 'B', effects: [reading('2', 'a')], groups: [], shared: [] },
     ]
     expect(render(maskOf(size, 'luminosity', { tonesFrom: 'pinned', pinned: 'a' }), { pinned }).length).toBe(180 * 120)
   })

@@ -13,6 +13,7 @@ import type { MaskDefinition } from './maskDefinition'
 import { outlineMaskKind, outlineMaskSchema } from './outline/definition'
 import { patternMaskKind, patternMaskSchema } from './pattern/definition'
 import { pictureMaskKind, pictureMaskSchema } from './picture/definition'
+import { sharedMaskKind, sharedMaskSchema } from './shared/definition'
 import { skyMaskKind, skyMaskSchema } from './sky/definition'
 import { similarMaskKind, similarMaskSchema } from './similar/definition'
 
@@ -31,6 +32,7 @@ export const maskSchema = z.discriminatedUnion('kind', [
   depthMaskSchema,
   patternMaskSchema,
   pictureMaskSchema,
+  sharedMaskSchema,
 ])
 export type Mask = z.infer<typeof maskSchema>
 export type MaskKind = Mask['kind']
@@ -51,6 +53,7 @@ export const maskDefinitions: readonly MaskDefinition<Mask>[] = [
   depthMaskKind,
   patternMaskKind,
   pictureMaskKind,
+  sharedMaskKind,
 ]
 
 /** @throws Error if there is no such kind */

@@ -8,7 +8,7 @@ import type { Group, Where } from './look'
 import { FOCAL_POINT, horizonOf, waterlineOf, type SceneMarks } from './marks'
 import { readPath, readWord, writePath } from './paths'
 import { listOf, rolesOf } from './roles'
-import type { Stack } from './stack'
+import type { SharedMask, Stack } from './stack'
 import { optionFor } from './walk'
 
 // The places of a recipe stand where they stood on the photo that it was made on. What stood at something that was seen there (the light, the horizon …) stands at that of the photo
@@ -49,12 +49,12 @@ interface PlacedPair {
   readonly y: string
   /** Of the object that it is in. */
   readonly within: string
-  readonly owner: Effect | Group
+  readonly owner: Effect | Group | SharedMask
 }
 
 /** Every place that stands in a stack by itself: origins, aims, middles of masks; not what is drawn point by point. */
-function placesOf({ effects, groups, pinned }: Stack): PlacedPair[] {
-  const of = (parts: Pick<Stack, 'effects' | 'groups'>, path: string): PlacedPair[] => [
+function placesOf({ pinned, ...stack }: Stack): PlacedPair[] {
+  const of = (parts: Omit<Stack, 'pinned'>, path: string): PlacedPair[] => [
     ...parts.effects.flatMap((effect, i) => {
       const at = `${path}effects.${i}`
       const { shape } = definitionOf(effect.kind).controls
@@ -62,16 +62,17 @@ function placesOf({ effects, groups, pinned }: Stack): PlacedPair[] {
       return [...steps, ...inMasks(effect.where, `${at}.where`, effect), ...inMasks(effect.region, `${at}.region`, effect)]
     }),
     ...parts.groups.flatMap((group, i) => inMasks(group.where, `${path}groups.${i}.where`, group)),
+    ...parts.shared.flatMap((mask, i) => inMasks(mask.where, `${path}shared.${i}.where`, mask)),
   ]
-  return [...of({ effects, groups }, ''), ...pinned.flatMap((state, i) => of(state, `pinned.${i}.`))]
+  return [...of(stack, ''), ...pinned.flatMap((state, i) => of(state, `pinned.${i}.`))]
 }
 
-function inMasks(where: Where | null, path: string, owner: Effect | Group): PlacedPair[] {
+function inMasks(where: Where | null, path: string, owner: Effect | Group | SharedMask): PlacedPair[] {
   return (where?.masks ?? []).flatMap((mask, i) => pairsIn(optionFor(maskSchema, mask), `${path}.masks.${i}`, owner))
 }
 
 /** Keys that measure across the photo, each with the one down the photo that belongs to it. */
-function pairsIn(schema: z.ZodType | undefined, within: string, owner: Effect | Group): PlacedPair[] {
+function pairsIn(schema: z.ZodType | undefined, within: string, owner: Effect | Group | SharedMask): PlacedPair[] {
   if (!(schema instanceof z.ZodObject)) return []
   const shape = schema.shape as Record<string, z.ZodType>
   const measures = (key: string, direction: 'x' | 'y'): boolean => shape[key] !== undefined && rolesOf(shape[key]).measures === direction
@@ -175,7 +176,7 @@ function within(place: number): number {
   return nearestNumber(place, placeLimits)
 }
 
-function nameOf(owner: Effect | Group): string {
+function nameOf(owner: Effect | Group | SharedMask): string {
   return 'kind' in owner ? nameOfEffect(owner) : owner.name
 }
 

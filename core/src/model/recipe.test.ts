@@ -17,6 +17,7 @@ const recipe = () => ({
   name: 'Evening rain',
   madeFor,
   groups: [],
+  shared: [],
   pinned: [],
   amount: 100,
   anchors: [],

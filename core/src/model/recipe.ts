@@ -8,7 +8,7 @@ import { anchorsOf, anchorsSchema, oddAnchor, placeStack } from './anchors'
 import { groundworkSchema, type Groundwork } from './groundwork'
 import { noMarks, type SceneMarks } from './marks'
 import type { Scene } from './scene'
-import { doubleName, fitStack, pinnedStatesOf, stackAmount, stackSchema, stackShape, type Stack } from './stack'
+import { doubleName, fitStack, readBy, stackAmount, stackSchema, stackShape, type Stack } from './stack'
 import { listOf } from './roles'
 import { UserProblem } from './userProblem'
 import { documentVersion, versionShape } from './version'
@@ -85,9 +85,11 @@ export function recipeFrom(scene: Scene, { name, effects: wanted, withPhoto = fa
     scene.effects.every(({ id: own, group }) => group !== id || effects.some((one) => one.id === own)),
   )
   const grouped = effects.map((effect) => (groups.some(({ id }) => id === effect.group) ? effect : { ...effect, group: null }))
-  const used = new Set(effects.flatMap((effect) => pinnedStatesOf(effect, scene.pinned)))
-  const pinned = wanted && groups.length === 0 ? scene.pinned.filter((state) => used.has(state)) : scene.pinned
-  const stack = { effects: grouped, groups, pinned }
+  const read = effects.map((effect) => readBy(effect, scene))
+  const all = !wanted || groups.length > 0
+  const pinned = scene.pinned.filter((state) => all || read.some((one) => one.pinned.includes(state)))
+  const shared = scene.shared.filter((mask) => all || read.some((one) => one.shared.includes(mask)))
+  const stack = { effects: grouped, groups, shared, pinned }
   const { crop, tone }: Groundwork = scene.groundwork
   return {
     format: 'welkinar-recipe',
@@ -112,6 +114,6 @@ export function stackWithout(stack: Stack, gone: readonly string[]): Stack {
   return withoutPictures(stackSchema, partsOf(stack), gone)
 }
 
-function partsOf({ effects, groups, pinned }: Stack): Stack {
-  return { effects, groups, pinned }
+function partsOf({ effects, groups, shared, pinned }: Stack): Stack {
+  return { effects, groups, shared, pinned }
 }

@@ -1,7 +1,7 @@
 import { z } from 'zod'
 
 /** What has an id in a document. */
-export type Named = 'effect' | 'group' | 'pinned' | 'mask' | 'light' | 'region' | 'repair' | 'watchpoint' | 'picture'
+export type Named = 'effect' | 'group' | 'pinned' | 'shared' | 'mask' | 'light' | 'region' | 'repair' | 'watchpoint' | 'picture'
 
 /**
  * What a value of a document is, beyond its type. Everything that walks a document goes by these: fitting to a photo, new ids, pictures in use,

@@ -161,7 +161,7 @@ describe('a stack on a photo of another size', () => {
       where: { masks: [maskOf(madeFor, 'ellipse', { x: 300 })], hold: 100 },
       mix: newEffect(madeFor, { kind: 'rain', id: 'x' }).mix,
     }
-    const pinned = [{ id: 'p', name: 'P', effects: [effectWith('b', maskOf(madeFor, 'ellipse', { x: 300 }))], groups: [] }]
+    const pinned = [{ id: 'p', name: 'P', effects: [effectWith('b', maskOf(madeFor, 'ellipse', { x: 300 }))], groups: [], shared: [] }]
     const fitted = stackFor(parseRecipe(recipeWith({ groups: [group], pinned }), 'r.json'), other)
     expect(fitted.groups[0]!.where.masks[0]).toMatchObject({ x: 150 })
     expect(fitted.pinned[0]!.effects[0]!.where.masks[0]).toMatchObject({ x: 150 })
@@ -203,10 +203,12 @@ describe('ids', () => {
   it('are renewed with all that refers to them, and nothing else', () => {
     const reading = maskOf(madeFor, 'luminosity', { id: 'rain', tonesFrom: 'pinned', pinned: 'pin' })
     const pattern = maskOf(madeFor, 'pattern', { effectId: 'a' })
+    const shared = maskOf(madeFor, 'shared', { of: 'both' })
     const stack: Stack = {
-      effects: [{ ...effectWith('a'), group: 'g' }, effectWith('rain', reading, pattern)],
+      effects: [{ ...effectWith('a'), group: 'g' }, effectWith('rain', reading, pattern, shared)],
       groups: [{ id: 'g', name: 'G', on: true, where: { masks: [], hold: 100 }, mix: newEffect(madeFor, { kind: 'rain', id: 'x' }).mix }],
-      pinned: [{ id: 'pin', name: 'P', effects: [effectWith('a')], groups: [] }],
+      shared: [{ id: 'both', name: 'Both', where: { masks: [reading], hold: 100 } }],
+      pinned: [{ id: 'pin', name: 'P', effects: [effectWith('a')], groups: [], shared: [] }],
     }
     let count = 0
     const renewed = withNewIds(stack, () => `new ${count++}`)
@@ -216,7 +218,9 @@ describe('ids', () => {
     expect(second!.where.masks[0]).toMatchObject({ pinned: renewed.pinned[0]!.id })
     expect(second!.where.masks[1]).toMatchObject({ effectId: first!.id })
     expect(new Set([first!.id, second!.id, renewed.groups[0]!.id, renewed.pinned[0]!.id]).size).toBe(4)
-    expect(JSON.stringify(renewed)).not.toContain('"pin"')
+    expect(second!.where.masks[2]).toMatchObject({ of: renewed.shared[0]!.id })
+    expect(renewed.shared[0]!.where.masks[0]).toMatchObject({ pinned: renewed.pinned[0]!.id })
+    expect(JSON.stringify(renewed)).not.toMatch(/"pin"|"both"/)
   })
 })
 
@@ -227,8 +231,15 @@ describe('pictures beside a document', () => {
   const stack: Stack = {
     effects: [effectWith('a', maskOf(madeFor, 'picture', { picture })), custom],
     groups: [],
+    shared: [],
     pinned: [
-      { id: 'p', name: 'P', effects: [effectWith('b', maskOf(madeFor, 'picture', { picture: { ...picture, id: 'pinned' } }))], groups: [] },
+      {
+        id: 'p',
+        name: 'P',
+        effects: [effectWith('b', maskOf(madeFor, 'picture', { picture: { ...picture, id: 'pinned' } }))],
+        groups: [],
+        shared: [],
+      },
     ],
   }
   const scene: Scene = {

@@ -26,6 +26,7 @@ export function makeBuiltIn({ name, tags, effects }: BuiltInRecipe, { photo, mar
     madeFor: { width, height },
     effects: effects.map((effect, i) => made(effect, `${i + 1}`, { photo, marks, ...(frame && { frame }) })),
     groups: [],
+    shared: [],
     pinned: [],
     amount: 100,
     // They are placed already.

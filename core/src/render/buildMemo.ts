@@ -3,7 +3,7 @@ import type { Effect } from '../effects/registry'
 import type { GraphNode } from '../graph/node'
 import type { DepthPicture } from '../model/depth'
 import type { SceneMarks } from '../model/marks'
-import type { PinnedState } from '../model/stack'
+import type { PinnedState, SharedMask } from '../model/stack'
 import type { PictureSource } from './pictureSource'
 
 /** What an effect may depend on besides itself, what lies beneath it, and other effects. */
@@ -11,6 +11,7 @@ export interface Environment {
   readonly photo: PictureSource['photo']
   readonly groundwork: PictureSource['groundwork']
   readonly marks: SceneMarks
+  readonly shared: readonly SharedMask[] | undefined
   readonly pinned: readonly PinnedState[] | undefined
   readonly depth: DepthPicture | null | undefined
   readonly phase: number

@@ -171,6 +171,7 @@ export abstract class EffectParts {
         memo.note('others')
         return own()
       },
+      shared: (id) => this.sharedNode(id),
       pinned: (id) => this.pinnedNode(id),
       pattern: (id) => {
         memo.note('others')
@@ -178,5 +179,35 @@ export abstract class EffectParts {
         return other && this.field(other)
       },
     }
+  }
+
+  /** What a shared mask may read: the photo and pinned states. @param within those that it is read by, which it does not lead back to */
+  sharedContext(within: readonly string[] = []): MaskContext {
+    const { source, photo: picture } = this
+    const knownDistance = (): GraphNode | undefined => this.knownDistance
+    return {
+      photo: source.photo,
+      frame: this.frame,
+      photoId: source.photo.id,
+      picture,
+      beneath: picture,
+      own: constantTonesNode(BLACK),
+      marks: this.marks,
+      get distance() {
+        return knownDistance()
+      },
+      shared: (id) => this.sharedNode(id, within),
+      pinned: (id) => this.pinnedNode(id),
+      pattern: () => undefined,
+    }
+  }
+
+  /** A shared mask, made once over the photo with its groundwork, whoever reads it. */
+  private sharedNode(id: string | null, within: readonly string[] = []): GraphNode | undefined {
+    const mask = this.source.shared?.find((one) => one.id === id)
+    if (!mask || within.includes(mask.id)) return undefined
+    // What one of them reads is nothing where that leads back; what it is by itself is always the same.
+    const make = (): GraphNode | undefined => whereNode(mask.where, this.sharedContext([...within, mask.id]))
+    return make()
   }
 }

@@ -200,7 +200,7 @@ describe('seeing', () => {
   })
 
   it('a mask on a pinned state does not follow its own effect', () => {
-    const pinned = [{ id: 'pin', name: 'Before', effects: [rain('beneath', { group: null })], groups: [] }]
+    const pinned = [{ id: 'pin', name: 'Before', effects: [rain('beneath', { group: null })], groups: [], shared: [] }]
     const mask = maskOf(size, 'luminosity', { tonesFrom: 'pinned', pinned: 'pin' })
     const look = { kind: 'step', effectId: 'own', step: 'where' } as const
     const key = (amount: number, tint: string) => {

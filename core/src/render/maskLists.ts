@@ -1,8 +1,9 @@
 import type { Mask } from '../masks/registry'
 import { emptyWhere, type Where } from '../model/look'
+import type { SharedMask } from '../model/stack'
 import { findOwner, isEffect, type Owner, type PictureSource } from './pictureSource'
 
-/** The address of a list of masks: where an effect or group may be, or the region of an effect. */
+/** The address of a list of masks: where an effect or group may be, the region of an effect, or a shared mask, whose list is its `where`. */
 export interface MaskListRef {
   readonly owner: string
   readonly list: 'where' | 'region'
@@ -18,14 +19,22 @@ export function maskListOf(owner: Owner, list: MaskListRef['list']): Where | und
   return isEffect(owner) ? (owner.region ?? emptyWhere) : undefined
 }
 
+/** What has lists of masks. */
+type Listing = Pick<PictureSource, 'effects' | 'groups' | 'shared'>
+
+/** The shared mask with an id; undefined if there is none. */
+export function sharedMaskOf(source: Pick<PictureSource, 'shared'>, id: string | null): SharedMask | undefined {
+  return source.shared?.find((mask) => mask.id === id)
+}
+
 /** The list at an address; undefined if what has it is gone. */
-export function maskList(source: Pick<PictureSource, 'effects' | 'groups'>, { owner, list }: MaskListRef): Where | undefined {
+export function maskList(source: Listing, { owner, list }: MaskListRef): Where | undefined {
   const found = findOwner(source, owner)
-  return found && maskListOf(found, list)
+  return found ? maskListOf(found, list) : sharedMaskOf(source, owner)?.where
 }
 
 /** One mask of the list at an address. */
-export function maskIn(source: Pick<PictureSource, 'effects' | 'groups'>, ref: MaskListRef, maskId: string): Mask | undefined {
+export function maskIn(source: Listing, ref: MaskListRef, maskId: string): Mask | undefined {
   return maskList(source, ref)?.masks.find(({ id }) => id === maskId)
 }
 

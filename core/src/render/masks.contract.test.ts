@@ -126,7 +126,7 @@ function sourceWith(mask: Mask): PictureSource {
   own.where = { masks: [mask], hold: 85 }
   own.mix = { mode: 'screen', amount: 80, linear: false }
   ;(own.controls as { shape: { blur: number } }).shape.blur = 2
-  const pinned = [{ id: 'pin', name: 'Before', effects: [beneath], groups: [] }]
+  const pinned = [{ id: 'pin', name: 'Before', effects: [beneath], groups: [], shared: [] }]
   return { photo, effects: [beneath, own], pinned, depth }
 }
 

@@ -5,7 +5,7 @@ import type { DepthPicture } from '../model/depth'
 import type { Groundwork } from '../model/groundwork'
 import type { Group } from '../model/look'
 import { lightOf, noMarks, type SceneMarks } from '../model/marks'
-import type { PinnedState } from '../model/stack'
+import type { PinnedState, SharedMask } from '../model/stack'
 import type { Size } from '../planes/grid'
 
 /** The part of a scene that a picture depends on. */
@@ -15,6 +15,7 @@ export interface PictureSource {
   readonly groundwork?: Groundwork
   readonly effects: readonly Effect[]
   readonly groups?: readonly Group[]
+  readonly shared?: readonly SharedMask[]
   readonly pinned?: readonly PinnedState[]
   readonly marks?: SceneMarks
   readonly depth?: DepthPicture | null

@@ -11,7 +11,7 @@ import { newlyClippedNode } from '../operations/mixing/newlyClipped/newlyClipped
 import { mixNode } from '../operations/mixing/mix/mix'
 import { distanceAsTonesNode } from '../operations/distance/sceneDistance/sceneDistance'
 import { photoNode } from '../operations/sources/photo/photo'
-import { maskListOf, type MaskListRef } from './maskLists'
+import { maskListOf, sharedMaskOf, type MaskListRef } from './maskLists'
 import { insideOfGroup, isEffect, ownerOf, type Owner, type PictureSource } from './pictureSource'
 import { StackBuilder } from './stackBuilder'
 
@@ -60,9 +60,10 @@ export function sceneGraph(source: PictureSource, look: Look = { kind: 'result' 
   return onBlack(definitionOf(owner.kind).pattern(builder.controlsOf(owner), builder.sceneOf(owner)), WHITE)
 }
 
-/** What the masks of an effect or group may read. @throws Error if it is not in the scene */
+/** What the masks of an effect, a group or a shared mask may read. @throws Error if it is not in the scene */
 export function maskContext(source: PictureSource, ownerId: string): MaskContext {
-  return StackBuilder.of(source).contextOf(ownerOf(source, ownerId))
+  const builder = StackBuilder.of(source)
+  return sharedMaskOf(source, ownerId) ? builder.sharedContext([ownerId]) : builder.contextOf(ownerOf(source, ownerId))
 }
 
 function masksNode(builder: StackBuilder, of: MaskListRef, maskId: string | undefined): GraphNode | undefined {

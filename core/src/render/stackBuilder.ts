@@ -41,8 +41,8 @@ export class StackBuilder extends EffectParts {
   /** @param outer what a pinned state that is built for a mask shares with the scene */
   private constructor(source: PictureSource, outer?: BuildMemo) {
     super(source, new BuildMemo(outer))
-    const { photo, groundwork, pinned, depth, phase = 0 } = source
-    this.environment = { photo, groundwork, marks: this.marks, pinned, depth, phase }
+    const { photo, groundwork, shared, pinned, depth, phase = 0 } = source
+    this.environment = { photo, groundwork, marks: this.marks, shared, pinned, depth, phase }
     // What leads back to itself is cut where this order meets it, whatever is asked for first.
     if (!source.effects.some(readsOthers)) return
     for (const effect of source.effects) {
@@ -204,7 +204,7 @@ export class StackBuilder extends EffectParts {
   protected pinnedNode(id: string | null): GraphNode | undefined {
     const state = this.source.pinned?.find((one) => one.id === id)
     if (!state) return undefined
-    const { effects, groups } = state
-    return this.memo.pinned(state, () => new StackBuilder({ ...this.source, effects, groups, amount: 100 }, this.memo).result())
+    const { effects, groups, shared } = state
+    return this.memo.pinned(state, () => new StackBuilder({ ...this.source, effects, groups, shared, amount: 100 }, this.memo).result())
   }
 }

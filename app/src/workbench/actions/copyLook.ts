@@ -11,6 +11,7 @@ import {
   type Where,
 } from '@welkinar/core'
 import { showNotice, showProblem } from '../../common/notices'
+import { adoptShared } from './sharedMasks'
 import { openedScene, type OpenScene } from '../../scene/openScene'
 import { useScene } from '../../scene/sceneStore'
 import { database } from '../../storage/database'
@@ -56,6 +57,7 @@ export function wearStack(effect: Effect, stack: Stack): void {
     Object.assign(target, { look: begun, controls, colour, where: withNewMaskIds(where), region: region && withNewMaskIds(region), mix })
     const known = new Set(draft.pinned.map(({ id }) => id))
     draft.pinned.push(...stack.pinned.filter(({ id }) => !known.has(id)))
+    adoptShared(draft, { effects: [target], groups: [], shared: structuredClone(stack.shared) })
   })
 }
 

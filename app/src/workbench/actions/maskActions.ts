@@ -15,6 +15,7 @@ import type { Action } from '../../common/ActionMenu'
 import { changeMaskList, useScene } from '../../scene/sceneStore'
 import type { PhotoTool } from '../../scene/viewState'
 import { firstSense } from './brushSense'
+import { makeMaskOwn, removeShared, shareMask, usersOf } from './sharedMasks'
 import { showUndoable } from './showUndoable'
 
 /** What a tap on the photo does for a mask that is made on the photo. */
@@ -60,9 +61,39 @@ export function maskActions(source: PictureSource, list: MaskListRef, mask: Mask
     { label: 'Duplicate', run: () => duplicate(list, mask) },
     { label: 'Move up', enabled: at > 0, run: () => move(-1) },
     { label: 'Move down', enabled: at < masks.length - 1, run: () => move(1) },
+    ...sharing(source, list, mask),
     ...otherLists(source, list).map(({ ref, words }) => ({ label: `Copy to ${words}`, run: () => copyTo(ref, words, mask) })),
     { label: 'Remove', run: () => removeMask(list, mask) },
   ]
+}
+
+/** What can be done with a mask for others. */
+function sharing(source: PictureSource, list: MaskListRef, mask: Mask): readonly Action[] {
+  if (mask.kind !== 'shared')
+    return findOwner(source, list.owner) ? [{ label: 'Share it', run: () => shareMask(list, mask, wordsOf(mask)) }] : []
+  const { of } = mask
+  const others = of === null ? 0 : usersOf(source, of).length - 1
+  return [
+    { label: 'Make it my own', run: () => makeMaskOwn(list, mask) },
+    ...(of !== null && others > 0
+      ? [
+          { label: 'Remove for all, leave copies', run: () => removeShared(of, 'copies') },
+          { label: 'Remove for all', run: () => removeShared(of, 'nothing') },
+        ]
+      : []),
+  ]
+}
+
+function wordsOf(mask: Mask): string {
+  return mask.name || maskDefinitionOf(mask.kind).label
+}
+
+/** Lets a list read a shared mask. */
+export function addShared(source: PictureSource, list: MaskListRef, id: string): void {
+  const mask = newMask(source.photo, { kind: 'shared', id: crypto.randomUUID(), join: 'keep', marks: noMarks })
+  if (mask.kind !== 'shared') return
+  mask.of = id
+  if (changeMaskList(list, 'Add mask', ({ masks }) => void masks.push(mask))) chooseMask(mask)
 }
 
 /** All other lists of masks of the scene, in words. */

@@ -16,6 +16,7 @@ import type { SceneChange } from '../../scene/history'
 import { openedScene } from '../../scene/openScene'
 import { useScene } from '../../scene/sceneStore'
 import { keepRecipes } from '../../storage/recipes'
+import { adoptShared } from './sharedMasks'
 import { showUndoable } from './showUndoable'
 
 /** Where a recipe goes: in the place of all effects, before them, or behind them. */
@@ -54,12 +55,14 @@ export function laidOn(
   const part = (strength * recipe.amount) / 10_000
   const laid = withNewIds(stackWithout(stack, gone), newId)
   const amount = laying === 'in place' ? 100 * part : undefined
-  const { effects, groups, pinned } = amount === undefined ? weakened(laid, part) : laid
+  const { effects, groups, shared, pinned } = amount === undefined ? weakened(laid, part) : laid
   const change: SceneChange = (draft) => {
-    if (amount !== undefined) Object.assign(draft, structuredClone({ effects, groups, pinned }), { amount })
+    if (amount !== undefined) Object.assign(draft, structuredClone({ effects, groups, shared, pinned }), { amount })
     else {
-      draft.effects[laying === 'over' ? 'push' : 'unshift'](...structuredClone(effects))
-      draft.groups.push(...structuredClone(groups))
+      const brought = structuredClone({ effects, groups, shared })
+      adoptShared(draft, brought)
+      draft.effects[laying === 'over' ? 'push' : 'unshift'](...brought.effects)
+      draft.groups.push(...brought.groups)
       draft.pinned.push(...structuredClone(pinned))
     }
     // What the photo of the recipe did not have stays as this one has it.
@@ -70,12 +73,12 @@ export function laidOn(
 }
 
 /** A stack of which so much is seen. What lies in a group fades with it. */
-function weakened({ effects, groups, pinned }: Stack, part: number): Stack {
+function weakened({ effects, groups, shared, pinned }: Stack, part: number): Stack {
   const fade = <T extends Stack['effects'][number] | Stack['groups'][number]>(one: T): T => ({
     ...one,
     mix: { ...one.mix, amount: Math.round(one.mix.amount * part) },
   })
-  return { effects: effects.map((effect) => (effect.group === null ? fade(effect) : effect)), groups: groups.map(fade), pinned }
+  return { effects: effects.map((effect) => (effect.group === null ? fade(effect) : effect)), groups: groups.map(fade), shared, pinned }
 }
 
 /** Keeps a recipe of effects of the open scene, of all without them. @param see shows what was kept */

@@ -38,8 +38,9 @@ export function TonesFrom({ list, mask }: TonesFromProps) {
       <Box sx={{ mb: '2px' }}>Tones from</Box>
       <Select fullWidth value={value} onChange={(event) => take(event.target.value)} SelectDisplayProps={{ 'aria-label': 'Tones from' }}>
         <MenuItem value="photo">The photo</MenuItem>
-        <MenuItem value="beneath">All beneath</MenuItem>
-        <MenuItem value="effect">{owner && isEffect(owner) ? 'This effect' : 'This group'}</MenuItem>
+        {/* What is shared is the same wherever it is read. */}
+        {owner && <MenuItem value="beneath">All beneath</MenuItem>}
+        {owner && <MenuItem value="effect">{isEffect(owner) ? 'This effect' : 'This group'}</MenuItem>}
         {pinned.map(({ id, name }) => (
           <MenuItem key={id} value={`${PINNED}${id}`}>
             {name}
@@ -51,7 +52,7 @@ export function TonesFrom({ list, mask }: TonesFromProps) {
           </MenuItem>
         )}
         <Divider />
-        <MenuItem value={PIN_BENEATH}>Pin what lies beneath now</MenuItem>
+        {owner && <MenuItem value={PIN_BENEATH}>Pin what lies beneath now</MenuItem>}
         <MenuItem value={PIN_ALL}>Pin the whole picture now</MenuItem>
       </Select>
     </Box>

@@ -17,6 +17,7 @@ import { OutlineEditor } from './outline/OutlineEditor'
 import { MaskOutlines, OutlineTool } from './outline/OutlineHandles'
 import { PatternEditor } from './pattern/PatternEditor'
 import { PictureEditor } from './picture/PictureEditor'
+import { SharedEditor } from './shared/SharedEditor'
 import { SimilarEditor } from './similar/SimilarEditor'
 import { TapHandles, TapTool } from './similar/TapHandles'
 
@@ -35,6 +36,7 @@ const interfaces: { readonly [K in MaskKind]: MaskInterface<Extract<Mask, { kind
   depth: { Editor: DepthEditor },
   pattern: { Editor: PatternEditor },
   picture: { Editor: PictureEditor },
+  shared: { Editor: SharedEditor },
 }
 
 export function maskInterfaceOf(kind: MaskKind): MaskInterface {

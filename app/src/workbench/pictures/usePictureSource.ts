@@ -12,6 +12,7 @@ export function usePictureSource(): PictureSource | undefined {
         scene?.photo,
         scene?.effects,
         scene?.groups,
+        scene?.shared,
         scene?.pinned,
         scene?.marks,
         scene?.depth,
@@ -21,8 +22,8 @@ export function usePictureSource(): PictureSource | undefined {
     }),
   )
   return useMemo(() => {
-    const [photo, effects, groups, pinned, marks, depth, groundwork, amount = 100] = parts
-    if (!photo || !effects || !groups || !pinned || !marks || !groundwork) return undefined
-    return Object.freeze({ photo, groundwork, effects, groups, pinned, marks, depth: depth ?? null, amount })
+    const [photo, effects, groups, shared, pinned, marks, depth, groundwork, amount = 100] = parts
+    if (!photo || !effects || !groups || !shared || !pinned || !marks || !groundwork) return undefined
+    return Object.freeze({ photo, groundwork, effects, groups, shared, pinned, marks, depth: depth ?? null, amount })
   }, [parts])
 }

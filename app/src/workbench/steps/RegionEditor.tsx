@@ -23,7 +23,7 @@ export function RegionEditor({ effect, step }: RegionEditorProps) {
   if (region?.step !== step) return null
   const list: MaskListRef = { owner: effect.id, list: 'region' }
   const masks = maskList(source, list)
-  const chosen = chosenMask(masks, chosenId)
+  const chosen = chosenMask(masks, chosenId, source.shared)
   return (
     <Box
       role="group"

@@ -145,10 +145,11 @@ interface SharedStepsProps {
 }
 
 function SharedSteps({ owner }: SharedStepsProps) {
+  const source = useSource()
   const shared = { ownerId: owner.id, part: 1 }
   return (
     <>
-      <StepSection {...shared} step="where" number={4} title="Where" summary={whereSummary(owner.where)}>
+      <StepSection {...shared} step="where" number={4} title="Where" summary={whereSummary(owner.where, source)}>
         <WhereStep owner={owner} />
       </StepSection>
       <StepSection {...shared} step="mix" number={5} title="Mix" summary={mixSummary(owner)}>

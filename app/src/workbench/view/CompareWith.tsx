@@ -67,7 +67,10 @@ export function CompareWith() {
             <MenuItem
               key={pinned.id}
               onClick={() =>
-                choose({ name: pinned.name, source: Object.freeze({ ...scene, effects: pinned.effects, groups: pinned.groups }) })
+                choose({
+                  name: pinned.name,
+                  source: Object.freeze({ ...scene, effects: pinned.effects, groups: pinned.groups, shared: pinned.shared }),
+                })
               }
             >
               {pinned.name}

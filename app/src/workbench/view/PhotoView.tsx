@@ -69,7 +69,7 @@ export function PhotoView() {
   useEffect(() => {
     latestPort.current = port
     latestFrame.current = frame
-    const maskId = list && maskScope === 'one' ? chosenMask(maskList(source, list), chosenMaskId)?.id : undefined
+    const maskId = list && maskScope === 'one' ? chosenMask(maskList(source, list), chosenMaskId, source.shared)?.id : undefined
     if (port)
       view.current?.show({
         source: shown,

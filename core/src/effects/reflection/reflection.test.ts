@@ -114,7 +114,7 @@ describe('a reflection', () => {
 
   it('copied with its effect, mirrors the copy', () => {
     let next = 0
-    const copy = withNewIds({ effects: [fog(), inWater('fog')], groups: [], pinned: [] }, () => `new${next++}`)
+    const copy = withNewIds({ effects: [fog(), inWater('fog')], groups: [], shared: [], pinned: [] }, () => `new${next++}`)
     expect((copy.effects[1]!.controls.pattern as { of?: string }).of).toBe(copy.effects[0]!.id)
   })
 })

@@ -1,12 +1,14 @@
 import Box from '@mui/material/Box'
 import FormControlLabel from '@mui/material/FormControlLabel'
 import Switch from '@mui/material/Switch'
-import { maskContext, maskDefinitionOf, maskProblem } from '@welkinar/core'
-import { changeMask } from '../../../scene/sceneStore'
+import { maskContext, maskDefinitionOf, maskList, maskProblem, type MaskListRef } from '@welkinar/core'
 import { ink, weight } from '../../../theme'
 import { maskInterfaceOf } from '../../maskKinds'
 import type { MaskEditorProps } from '../../maskKinds/maskInterface'
 import { MaskNumber } from '../../controls/MaskNumbers'
+import { changeMask, chosenMask, useScene } from '../../../scene/sceneStore'
+import { AddMask } from './AddMask'
+import { MaskList } from './MaskList'
 import { useSource } from '../../../scene/openSceneContext'
 import { TwoColumns } from '../../../common/TwoColumns'
 
@@ -46,11 +48,29 @@ export function MaskEditor(props: MaskEditorProps) {
         </Box>
       )}
       <KindEditor {...props} />
+      {mask.kind === 'shared' && mask.of !== null && <WithinShared id={mask.of} />}
       <TwoColumns>
         {(['feather', 'strength', 'grow', 'edges'] as const).map((key) => (
           <MaskNumber key={key} list={list} mask={mask} name={key} />
         ))}
       </TwoColumns>
+    </Box>
+  )
+}
+
+/** The masks that a shared one is made of, to be mended for all that read it. */
+function WithinShared({ id }: { readonly id: string }) {
+  const source = useSource()
+  const chosenId = useScene((state) => state.chosenMaskId)
+  const list: MaskListRef = { owner: id, list: 'where' }
+  const where = maskList(source, list)
+  if (!where) return null
+  const chosen = chosenMask(where, chosenId)
+  return (
+    <Box role="group" aria-label="Within the shared mask" sx={{ borderLeft: `2px solid ${ink.rule}`, pl: 2, display: 'grid', gap: 2 }}>
+      <MaskList list={list} chosen={chosen} />
+      <AddMask list={list} />
+      {chosen && <MaskEditor key={chosen.id} list={list} mask={chosen} />}
     </Box>
   )
 }

@@ -18,7 +18,7 @@ export function MaskList({ list, chosen }: MaskListProps) {
   const masks = maskList(source, list)?.masks ?? []
   const nameOf = (id: string) => {
     const mask = masks.find((one) => one.id === id)
-    return mask ? maskWords(mask) : 'the list'
+    return mask ? maskWords(mask, source) : 'the list'
   }
   return (
     <DragOrder

@@ -34,7 +34,7 @@ const joinWords: Record<MaskJoin, string> = {
 /** One mask of the list: its grip, how it joins, what it is, on or off, and what else can be done with it. */
 export function MaskRow({ list, mask, index, chosen }: MaskRowProps) {
   const source = useSource()
-  const words = maskWords(mask)
+  const words = maskWords(mask, source)
   const [renaming, setRenaming] = useState(false)
   const { attributes, listeners, setNodeRef, transform, transition, isDragging } = useSortable({ id: mask.id })
   const setJoin = (value: string) => {
@@ -121,6 +121,7 @@ function NoIcon() {
 }
 
 function RenameField({ list, mask, onDone }: { readonly list: MaskListRef; readonly mask: Mask; onDone(): void }) {
+  const source = useSource()
   const [typed, setTyped] = useState(mask.name)
   const take = () => {
     const name = typed.trim().slice(0, 80)
@@ -131,7 +132,7 @@ function RenameField({ list, mask, onDone }: { readonly list: MaskListRef; reado
     <InputBase
       autoFocus
       value={typed}
-      placeholder={maskWords({ ...mask, name: '' })}
+      placeholder={maskWords({ ...mask, name: '' }, source)}
       inputProps={{ 'aria-label': 'Name of the mask', maxLength: 80 }}
       onChange={(event) => setTyped(event.target.value)}
       onBlur={take}

@@ -36,7 +36,7 @@ export function WhereStep({ owner }: WhereStepProps) {
   const chosenId = useScene((state) => state.chosenMaskId)
   const list: MaskListRef = { owner: owner.id, list: 'where' }
   const { masks, hold } = owner.where
-  const chosen = chosenMask(owner.where, chosenId)
+  const chosen = chosenMask(owner.where, chosenId, source.shared)
   const startingHold = isEffect(owner) ? startingEffect(owner, source.photo).where.hold : 100
   return (
     <>

@@ -1,4 +1,4 @@
-import { findOwner, isEffect, maskList, noMarks, type Frame, type PictureSource } from '@welkinar/core'
+import { findOwner, isEffect, maskList, noMarks, type Frame, type MaskListRef, type PictureSource } from '@welkinar/core'
 import { useShallow } from 'zustand/shallow'
 import { chosenMask, editedList, useReadOnly, useScene } from '../../../scene/sceneStore'
 import { interfaceOf } from '../../kinds'
@@ -100,6 +100,10 @@ function useEdited(source: PictureSource) {
   const placing = panel === 'steps' && (openStep === 'pattern' || openStep === 'shape')
   const list = editedList(owner, openStep)
   const editing = panel === 'steps' && list && (openStep === 'where' || list.list === 'region')
-  const mask = editing ? chosenMask(maskList(source, list), chosenMaskId) : undefined
-  return { effect: owner && isEffect(owner) ? owner : undefined, placing, list, mask }
+  const outer = editing ? chosenMask(maskList(source, list), chosenMaskId, source.shared) : undefined
+  const effect = owner && isEffect(owner) ? owner : undefined
+  // Of a shared mask the hand works on what is within it.
+  if (outer?.kind !== 'shared' || outer.of === null) return { effect, placing, list, mask: outer }
+  const within: MaskListRef = { owner: outer.of, list: 'where' }
+  return { effect, placing, list: within, mask: chosenMask(maskList(source, within), chosenMaskId) }
 }
