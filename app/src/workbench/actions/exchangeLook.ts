@@ -1,4 +1,5 @@
-import { frameOfSource, lookOf, newEffect, noMarks, type Effect, type Mix, type PictureSource, type Where } from '@welkinar/core'
+import { frameOfSource, lookOf, newEffect, noMarks, type Effect, type Mix, type PictureSource } from '@welkinar/core'
+import { masksAlike } from './masksAlike'
 
 /**
  * An effect with another look of its kind: its place, its name, and where and how it is mixed stay as they are, these two as far as they were changed; all else is that of the look.
@@ -12,15 +13,10 @@ export function withLook(effect: Effect, look: string, source: PictureSource): E
   return {
     ...next,
     ...{ name, on, group },
-    where: masksOf(effect.where) === masksOf(began.where) ? next.where : effect.where,
-    region: masksOf(effect.region) === masksOf(began.region) ? next.region : effect.region,
+    where: masksAlike(effect.where, began.where) ? next.where : effect.where,
+    region: masksAlike(effect.region, began.region) ? next.region : effect.region,
     mix: changedMix(effect.mix, began.mix, next.mix),
   } as Effect
-}
-
-/** What a list of masks does, whatever its masks are called. */
-function masksOf(list: Where | null | undefined): string {
-  return JSON.stringify(list && [list.hold, list.masks.map(({ id: _, ...mask }) => mask)])
 }
 
 function changedMix(mix: Mix, began: Mix, next: Mix): Mix {

@@ -10,6 +10,7 @@ import {
 } from '@welkinar/core'
 import { showNotice } from '../../common/notices'
 import { listIn, useScene } from '../../scene/sceneStore'
+import { masksAlike } from './masksAlike'
 import { pinIn } from './pinState'
 
 type NewId = () => string
@@ -111,7 +112,8 @@ export function usersOf(source: Pick<PictureSource, 'effects' | 'groups' | 'shar
 export function adoptShared(scene: Pick<Scene, 'shared'>, stack: Pick<Scene, 'effects' | 'groups' | 'shared'>): void {
   for (const mask of [...stack.shared]) {
     const there =
-      scene.shared.find((one) => one.id === mask.id) ?? scene.shared.find((one) => one.name === mask.name && madeAlike(one, mask))
+      scene.shared.find((one) => one.id === mask.id) ??
+      scene.shared.find((one) => one.name === mask.name && masksAlike(one.where, mask.where))
     if (!there) {
       scene.shared.push(mask)
       continue
@@ -122,11 +124,6 @@ export function adoptShared(scene: Pick<Scene, 'shared'>, stack: Pick<Scene, 'ef
     ]
     for (const one of lists.flatMap((list) => list?.masks ?? [])) if (one.kind === 'shared' && one.of === mask.id) one.of = there.id
   }
-}
-
-function madeAlike(one: SharedMask, other: SharedMask): boolean {
-  const plain = ({ where }: SharedMask): string => JSON.stringify([where.hold, where.masks.map(({ id: _, ...mask }) => mask)])
-  return plain(one) === plain(other)
 }
 
 function freeName(scene: Pick<Scene, 'shared'>, name: string): string {

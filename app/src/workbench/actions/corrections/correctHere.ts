@@ -22,10 +22,13 @@ import { correctionShapes, middleOfShape, type Drawn, type ShapeMask } from './s
 /** Kinds that begin with something else than a place: a picture, a line, another effect. */
 const NOT_BY_A_PLACE: readonly EffectKind[] = ['overlay', 'glowLine', 'reflection']
 
-/** The kinds that can be made at a place of the photo. */
-export const correctionKinds: readonly EffectKind[] = effectDefinitions
-  .map(({ kind }) => kind)
-  .filter((kind) => !NOT_BY_A_PLACE.includes(kind))
+const atAPlace = effectDefinitions.filter(({ kind }) => !NOT_BY_A_PLACE.includes(kind))
+
+/** The kinds that can be made at a place of the photo: first those that correct, then weather and light. */
+export const correctionKinds: readonly EffectKind[] = [
+  ...atAPlace.filter(({ neutral }) => neutral),
+  ...atAPlace.filter(({ neutral }) => !neutral),
+].map(({ kind }) => kind)
 
 /** Whether the shape of a correction of a kind is what it is drawn in, and not only what confines it. */
 function isRegional(kind: EffectKind): boolean {

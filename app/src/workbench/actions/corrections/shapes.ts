@@ -137,7 +137,9 @@ export function movedShape(mask: ShapeMask, by: Place, factor: number): Partial<
       const [from, to] = [end(mask.x, mask.y), end(mask.toX, mask.toY)]
       return { ...from, toX: to.x, toY: to.y, follows: null }
     }
-    default:
+    case 'outline':
+    case 'brush':
+    case 'sky':
       return {}
   }
 }
