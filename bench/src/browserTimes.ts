@@ -146,7 +146,7 @@ export async function layRecipe(page: Page, effects: Effect[], photo = size): Pr
   await page.waitForTimeout(3000)
 }
 
-function measures(page: Page, name: string): Promise<number[]> {
+export function measures(page: Page, name: string): Promise<number[]> {
   return page.evaluate((wanted) => performance.getEntriesByName(wanted, 'measure').map(({ duration }) => duration), name)
 }
 

@@ -12,6 +12,7 @@ import { graphRows } from './graphRows'
 import { jobRows, writePhoto } from './jobRows'
 import { kernelRows } from './kernelRows'
 import { lightRows } from './lightRows'
+import { localRows } from './localRows'
 import { manyRows } from './manyRows'
 import { maskRows } from './maskRows'
 import type { Row } from './measure'
@@ -44,6 +45,7 @@ const groups: Readonly<Record<string, { readonly title: string; readonly rows: (
   extremes: { title: 'Settings of the highest cost', rows: ({ photo }) => extremeRows(photo) },
   reading: { title: 'Reading', rows: ({ photo }) => readingRows(photo) },
   many: { title: 'From one picture to many', rows: ({ folder, file }) => manyRows(folder, file) },
+  hand: { title: 'Local work in Chromium', rows: ({ file }) => localRows(file) },
   browser: { title: 'In Chromium', rows: ({ file }) => browserRows(file) },
 }
 

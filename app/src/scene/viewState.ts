@@ -111,6 +111,8 @@ export interface PaintedStroke {
   /** Its own as long as the pen is down. */
   readonly id: symbol
   readonly stroke: BrushStroke
+  /** When the pen was where it ends now, ms of the page's own clock. */
+  readonly at: number
 }
 
 /** How a scene is looked at when it is opened. */

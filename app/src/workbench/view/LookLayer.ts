@@ -2,6 +2,7 @@ import { contains, expand, gridAt, intersect, outside, regionOnGrid, sameRect, t
 import { priorities, type RenderPool, type RenderRequest } from '@welkinar/core/pool'
 import { imageOf } from '../../engine/canvasSpace'
 import { contextOf, drawPlaced, type Shown } from './shownPicture'
+import type { PaintedStroke } from '../../scene/viewState'
 import { visibleRegion, type ViewPort } from '../onPhoto/viewPort'
 import { area, changedBy, keyOf, placeOnGrid, type Wanted } from './wanted'
 
@@ -73,6 +74,11 @@ export class LookLayer {
   /** Whether the exact picture of the last wish is shown, and nothing older is under way that would replace it. */
   get settled(): boolean {
     return this.wanted !== undefined && !this.running && keyOf(this.wanted) === this.doneKey
+  }
+
+  /** The stroke under the pen, as far as what is drawn has it. */
+  get painted(): PaintedStroke | undefined {
+    return this.shown?.painted
   }
 
   /** Why the last wish cannot be fulfilled, if it cannot. */
@@ -234,7 +240,7 @@ export class LookLayer {
     if (rect.width === 0 || rect.height === 0) return
     const canvas = new OffscreenCanvas(rect.width, rect.height)
     await this.render(wanted, grid, rect, canvas)
-    this.shown = { node: wanted.node, canvas, grid, rect }
+    this.shown = { node: wanted.node, canvas, grid, rect, painted: wanted.stroke }
     // What was exact before is no longer shown.
     this.doneKey = ''
     this.onChange()

@@ -26,7 +26,9 @@ export interface Wanted {
   readonly keep?: Keep
   /** One picture of many that follow each other: a reduced one is enough, and none is dropped half done. */
   readonly moving?: boolean
-  /** The stroke under the pen, which is all that differs from an earlier wish. */
+  /** The stroke under the pen. */
+  readonly stroke?: PaintedStroke
+  /** The same, where it is all that differs from an earlier wish, and only about itself. */
   readonly painted?: Painted
   /** Something else shows the photo until its first exact picture is there. */
   readonly covered?: boolean

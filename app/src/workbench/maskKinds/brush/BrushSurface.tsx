@@ -58,6 +58,7 @@ export function BrushSurface({ port, settled, hatched, onTry, onStroke }: BrushS
   const points = useRef<StrokePoints>(undefined)
   const stroke = useRef<symbol>(undefined)
   const frame = useRef<number>(undefined)
+  const moved = useRef(0)
   const waiting = useRef(false)
   const order = useRef(Promise.resolve())
   const unlaid = useRef(0)
@@ -114,13 +115,14 @@ export function BrushSurface({ port, settled, hatched, onTry, onStroke }: BrushS
       if (hatched) draw(canvas.current, port, points.current, points.current === current ? before : 0)
     }
     noteStroke(event.timeStamp)
+    moved.current = event.timeStamp
     frame.current ??= requestAnimationFrame(tryOut)
   }
   /** At most once for each frame of the screen. */
   const tryOut = () => {
     frame.current = undefined
     const drawn = points.current?.stroke(useBrush.getState())
-    if (drawn && stroke.current) latest.current({ id: stroke.current, stroke: drawn })
+    if (drawn && stroke.current) latest.current({ id: stroke.current, stroke: drawn, at: moved.current })
   }
   const commit = () => {
     const drawn = points.current?.stroke(useBrush.getState())
