@@ -37,7 +37,16 @@ describe('what a queue carries of a job', () => {
     expect(await jobOf(store, what)).toEqual(job)
   })
 
-  it.each([{ photo: 5 }, { photo: '' }, { names: [] }, { run: '../../etc' }, { index: -1 }, { names: ['../a.png'] }, { names: ['/a.png'] }, { names: ['b/../../a.png'] }])('is checked: %j', async (change) => {
+  it.each([
+    { photo: 5 },
+    { photo: '' },
+    { names: [] },
+    { run: '../../etc' },
+    { index: -1 },
+    { names: ['../a.png'] },
+    { names: ['/a.png'] },
+    { names: ['b/../../a.png'] },
+  ])('is checked: %j', async (change) => {
     const job = { run, index: 0, store: store.address, photo: 'a.png', names: ['a.png'], ...change } as Job
     await expect(jobOf(store, job)).rejects.toThrow('is damaged, or of another version.')
   })
