@@ -63,7 +63,7 @@ export { checkedAfter, checkedScene, Refusal, type ChangedPath, type CheckedScen
 export { mend, type Mended } from './model/mend'
 export { listLimit, rolesOf } from './model/roles'
 export { effectOfNode } from './render/effectOfNode'
-export { type SharedMask } from './model/stack'
+export { withIdsReplaced, type SharedMask } from './model/stack'
 export { emptyStack, fitStack, withNewIds, type PinnedState, type Stack } from './model/stack'
 export { upgradeDocument, upgradePart } from './model/upgrade'
 export { ageOf, documentVersion, type Age } from './model/version'

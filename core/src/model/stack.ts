@@ -49,6 +49,13 @@ export function withNewIds(stack: Stack, newId: () => string): Stack {
   })
 }
 
+/** The stack with some ids replaced, where they name something and where they refer to it; what refers elsewhere goes on doing so. */
+export function withIdsReplaced(stack: Stack, replaced: ReadonlyMap<string, string>): Stack {
+  return mapDocument(stackSchema, stack, (value, { names, refersTo }) =>
+    renewed.includes(names ?? refersTo) ? (replaced.get(value as string) ?? value) : value,
+  )
+}
+
 /** What occurs twice in a stack though it names one thing, in words for the person; undefined if nothing does. */
 export function doubleName({ effects, groups, shared, pinned }: Stack): string | undefined {
   const lists = [

@@ -1,5 +1,6 @@
-import type { Effect, Group, Scene } from '@welkinar/core'
-import { useScene } from '../../scene/sceneStore'
+import { decorrelated, emptyStack, withIdsReplaced, type Effect, type Group, type Scene } from '@welkinar/core'
+import { current, isDraft } from 'immer'
+import { select, useScene } from '../../scene/sceneStore'
 
 /** A group with nothing in its way: it passes through. */
 function newGroup(id: string, name: string): Group {
@@ -70,4 +71,63 @@ export function removeGroup(groupId: string): void {
     settleGroups(scene)
   })
   set({ selectedId: useScene.getState().history?.scene.effects.at(-1)?.id, chosenMaskId: undefined, tool: undefined })
+}
+
+/**
+ * Puts a copy of a group, masks and all, right in front of it; the copies share nothing with the members that the eye could see twice, and refer to one another as these do. Returns
+ * the id of the copy.
+ */
+export function copyGroupIn(scene: Scene, groupId: string, newId: () => string): string | undefined {
+  const plain: Scene = isDraft(scene) ? current(scene) : scene
+  const group = plain.groups.find(({ id }) => id === groupId)
+  const members = plain.effects.filter((effect) => effect.group === groupId)
+  if (!group || members.length === 0) return undefined
+  const ids = new Map([groupId, ...members.map(({ id }) => id)].map((id) => [id, newId()]))
+  const copies = members.map((effect) => ({ ...decorrelated(effect, newId), id: effect.id }))
+  const { effects, groups } = withIdsReplaced({ ...emptyStack, effects: copies, groups: [group] }, ids)
+  scene.effects.splice(plain.effects.findLastIndex((effect) => effect.group === groupId) + 1, 0, ...effects)
+  scene.groups.push(...groups)
+  return ids.get(groupId)
+}
+
+export function duplicateGroup(groupId: string): void {
+  let copy: string | undefined
+  const made = useScene
+    .getState()
+    .change('Duplicate group', (scene) => void (copy = copyGroupIn(scene, groupId, () => crypto.randomUUID())))
+  if (made) select(copy)
+}
+
+/** Whether the masks of an effect can become those of its group: it has some, and the group has none. */
+export function canGiveMasks({ effects, groups }: Pick<Scene, 'effects' | 'groups'>, effectId: string): boolean {
+  const effect = effects.find(({ id }) => id === effectId)
+  const group = groups.find(({ id }) => id === effect?.group)
+  return effect !== undefined && effect.where.masks.length > 0 && group?.where.masks.length === 0
+}
+
+/** Gives the masks of an effect to its group. */
+export function giveMasksIn(scene: Pick<Scene, 'effects' | 'groups'>, effectId: string): void {
+  const effect = scene.effects.find(({ id }) => id === effectId)
+  const group = scene.groups.find(({ id }) => id === effect?.group)
+  if (!effect || !group) return
+  group.where = effect.where
+  effect.where = { masks: [], hold: 100 }
+}
+
+/** Whether the masks of a group can become those of its members: it has some, and no member has any. */
+export function canTakeMasks({ effects, groups }: Pick<Scene, 'effects' | 'groups'>, groupId: string): boolean {
+  const group = groups.find(({ id }) => id === groupId)
+  const members = effects.filter((effect) => effect.group === groupId)
+  return group !== undefined && group.where.masks.length > 0 && members.every(({ where }) => where.masks.length === 0)
+}
+
+/** Gives the masks of a group to each of its members. */
+export function takeMasksIn(scene: Pick<Scene, 'effects' | 'groups'>, groupId: string, newId: () => string): void {
+  const group = scene.groups.find(({ id }) => id === groupId)
+  if (!group) return
+  const { masks, hold } = group.where
+  for (const effect of scene.effects) {
+    if (effect.group === groupId) effect.where = { hold, masks: masks.map((mask) => ({ ...mask, id: newId() })) }
+  }
+  group.where = { masks: [], hold: 100 }
 }

@@ -11,7 +11,7 @@ import { copyLook, pasteLook } from '../actions/copyLook'
 import { hasSameLook, LookPicture } from '../pictures/LookPicture'
 import { reflect } from '../actions/reflect'
 import { duplicate } from '../actions/duplicate'
-import { groupEffect, joinGroup } from '../actions/groups'
+import { canGiveMasks, giveMasksIn, groupEffect, joinGroup } from '../actions/groups'
 import { stepEffect } from '../actions/moveEffect'
 import { removeEffect } from '../actions/removeEffect'
 
@@ -128,6 +128,9 @@ function effectActions(effect: Effect): readonly Action[] {
       ? [{ label: `Group with ${nameOfEffect(beneath)}`, run: () => groupEffect(effect, true) }]
       : []),
     ...groups.map((group) => ({ label: `Into ${group.name}`, run: () => joinGroup(id, group.id) })),
+    ...(canGiveMasks(scene, id)
+      ? [{ label: 'Give its masks to the group', run: () => change('Masks to the group', (draft) => giveMasksIn(draft, id)) }]
+      : []),
     ...(effect.group === null ? [] : [{ label: 'Out of the group', run: () => joinGroup(id, null) }]),
     { label: 'Remove', run: () => removeEffect(id) },
   ]

@@ -2,10 +2,10 @@ import Box from '@mui/material/Box'
 import ButtonBase from '@mui/material/ButtonBase'
 import type { Group } from '@welkinar/core'
 import type { ReactNode } from 'react'
-import { ActionMenu } from '../../common/ActionMenu'
+import { ActionMenu, type Action } from '../../common/ActionMenu'
 import { changeOwner, select, useScene } from '../../scene/sceneStore'
 import { ink, weight } from '../../theme'
-import { removeGroup, ungroup } from '../actions/groups'
+import { canTakeMasks, duplicateGroup, removeGroup, takeMasksIn, ungroup } from '../actions/groups'
 import { keepGroupAsRecipe } from '../actions/recipes'
 
 /** What stands beside the name in its line, and about how wide a letter is, px; a long name is cut. */
@@ -77,6 +77,8 @@ export function GroupBracket({ group, children }: { readonly group: Group; reado
               label: group.on ? 'Switch off' : 'Switch on',
               run: () => changeOwner(group.id, 'Switch group', (one) => void (one.on = !one.on)),
             },
+            { label: 'Duplicate', run: () => duplicateGroup(group.id) },
+            ...groupMasks(group.id),
             { label: 'Make a recipe of it', run: () => keepGroupAsRecipe(group) },
             { label: 'Ungroup', run: () => ungroup(group.id) },
             { label: 'Remove with its effects', run: () => removeGroup(group.id) },
@@ -86,4 +88,16 @@ export function GroupBracket({ group, children }: { readonly group: Group; reado
       {children}
     </Box>
   )
+}
+
+function groupMasks(groupId: string): readonly Action[] {
+  const { history, change } = useScene.getState()
+  if (!history || !canTakeMasks(history.scene, groupId)) return []
+  const newId = (): string => crypto.randomUUID()
+  return [
+    {
+      label: 'Give its masks to its effects',
+      run: () => void change('Masks to the effects', (scene) => takeMasksIn(scene, groupId, newId)),
+    },
+  ]
 }
