@@ -4,6 +4,7 @@ import {
   definitionOf,
   depthPlaces,
   effectDefinitions,
+  looksOf,
   emptyStack,
   maskDefinitions,
   mixModes,
@@ -25,7 +26,20 @@ import { database } from '../storage/database'
 import { addScenes, loadScene, saveScene } from '../storage/scenes'
 import { wearStack } from '../workbench/actions/copyLook'
 import { duplicate } from '../workbench/actions/duplicate'
-import { groupEffect, joinGroup, removeGroup, ungroup } from '../workbench/actions/groups'
+import { correctHere, correctionKinds } from '../workbench/actions/corrections/correctHere'
+import { draggedShapes, shapeBetween } from '../workbench/actions/corrections/shapes'
+import { withLook } from '../workbench/actions/exchangeLook'
+import {
+  canGiveMasks,
+  canTakeMasks,
+  duplicateGroup,
+  giveMasksIn,
+  groupEffect,
+  joinGroup,
+  removeGroup,
+  takeMasksIn,
+  ungroup,
+} from '../workbench/actions/groups'
 import { insertEffect, moveEffect, stepEffect } from '../workbench/actions/moveEffect'
 import { removeEffect } from '../workbench/actions/removeEffect'
 import { setMode } from '../workbench/actions/mixModes'
@@ -124,6 +138,28 @@ const commands: Readonly<Record<string, (from: (index: number) => number, value:
   joinGroup: (from) => withEffect(from, ({ id }) => joinGroup(id, from(1) < 0.3 ? null : (pick(scene().groups, from(2))?.id ?? null))),
   ungroup: (from) => void pick(scene().groups, from(0), ({ id }) => ungroup(id)),
   removeGroup: (from) => void (from(1) < 0.3 && pick(scene().groups, from(0), ({ id }) => removeGroup(id))),
+  duplicateGroup: (from) => void (from(1) < 0.4 && pick(scene().groups, from(0), ({ id }) => duplicateGroup(id))),
+  groupMasks: (from) => {
+    if (from(1) < 0.5) withEffect(from, ({ id }) => canGiveMasks(scene(), id) && change('Masks', (draft) => giveMasksIn(draft, id)))
+    else
+      pick(scene().groups, from(0), ({ id }) => {
+        if (canTakeMasks(scene(), id)) change('Masks', (draft) => takeMasksIn(draft, id, () => crypto.randomUUID()))
+      })
+  },
+  exchangeLook: (from) =>
+    withEffect(from, (effect) => {
+      const next = withLook(effect, of(looksOf(definitionOf(effect.kind)), from(1)).id, scene())
+      change('Look', (draft) => void (draft.effects = draft.effects.map((one) => (one.id === effect.id ? next : one))))
+    }),
+  correctHere: (from, value) => {
+    const drawn = shapeBetween(
+      of(draggedShapes, from(1)),
+      { x: value, y: 10 },
+      { x: value + 500, y: 400 },
+      { regular: from(2) < 0.5, least: 1 },
+    )
+    if (drawn) correctHere(of(correctionKinds, from(0)), drawn)
+  },
   groupNumber: (from, value) =>
     void pick(scene().groups, from(0), ({ id }) => changeOwner(id, 'Amount', (one) => void (one.mix.amount = value))),
   addMask: (from) => withList(from, (list) => addMask(scene(), list, of(maskDefinitions, from(2)).kind)),
@@ -209,6 +245,7 @@ const commands: Readonly<Record<string, (from: (index: number) => number, value:
     }),
   undo: () => useScene.getState().undo(),
   redo: () => useScene.getState().redo(),
+  goTo: (from) => useScene.getState().goTo(Math.floor(from(0) * (useScene.getState().history!.entries.length + 1))),
 }
 const names = Object.keys(commands)
 
@@ -236,13 +273,13 @@ function withEffect(from: (index: number) => number, act: (effect: Effect) => un
 
 /** A list of masks of an effect or group: of an effect also the region. */
 function withList(from: (index: number) => number, act: (list: MaskListRef) => void): void {
-  const owner = pick([...scene().effects, ...scene().groups], from(0))
+  const owner = pick([...scene().effects, ...scene().groups, ...scene().shared], from(0))
   if (owner) act({ owner: owner.id, list: 'kind' in owner && from(1) < 0.4 ? 'region' : 'where' })
 }
 
 function withMask(from: (index: number) => number, act: (list: MaskListRef, mask: Effect['where']['masks'][number]) => void): void {
   withList(from, (list) => {
-    const owner = [...scene().effects, ...scene().groups].find(({ id }) => id === list.owner)
+    const owner = [...scene().effects, ...scene().groups, ...scene().shared].find(({ id }) => id === list.owner)
     const masks = (list.list === 'region' ? (owner as Effect).region : owner?.where)?.masks ?? []
     pick(masks, from(2), (mask) => act(list, mask))
   })
