@@ -113,6 +113,7 @@ describe('many photos', () => {
   it('a recipe brings itself from its page', async () => {
     await page.getByRole('button', { name: 'End the run' }).click()
     await page.getByRole('button', { name: 'End it' }).click()
+    await page.getByRole('button', { name: 'End the run' }).waitFor({ state: 'detached' })
     await page.goto(`${inject('address')}/recipes`)
     await page.getByRole('button', { name: 'More about Storm front' }).click()
     await page.getByRole('menuitem', { name: 'Lay it on many photos' }).click()

@@ -1,7 +1,8 @@
 import type { Browser, Page } from 'playwright-core'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { dropPhoto, launch, settled, shelfReady, visit } from './support/browser'
-import { drag, fittedPhoto, pngOf, seenOnPhoto } from './support/photo'
+import { findings } from './support/axe'
+import { drag, fittedPhoto, pngOf, seenOnPhoto, type Place } from './support/photo'
 
 const size = { width: 1200, height: 800 }
 const grey = 90
@@ -81,6 +82,50 @@ describe('a local correction', () => {
     // A run of keys is one step.
     await undo()
     await expect.poll(() => seen(600, 400)).toBe(grey)
+  })
+
+  it.each(['pen', 'finger'] as const)('is made by a %s: a drag across the place, a pull at its ring', async (hand) => {
+    const client = await page.context().newCDPSession(page)
+    const send = async (type: 'down' | 'move' | 'up', { x, y }: Place): Promise<void> => {
+      if (hand === 'finger') {
+        const touches = { down: 'touchStart', move: 'touchMove', up: 'touchEnd' } as const
+        await client.send('Input.dispatchTouchEvent', { type: touches[type], touchPoints: type === 'up' ? [] : [{ x, y, id: 0 }] })
+      } else {
+        const presses = { down: 'mousePressed', move: 'mouseMoved', up: 'mouseReleased' } as const
+        const pressed = { button: 'left', buttons: type === 'up' ? 0 : 1, clickCount: 1, pointerType: 'pen', force: 0.5 } as const
+        await client.send('Input.dispatchMouseEvent', { type: presses[type], x, y, ...pressed })
+      }
+    }
+    const go = async (from: Place, to: Place): Promise<void> => {
+      await send('down', from)
+      for (const part of [0.3, 0.7, 1]) await send('move', { x: from.x + part * (to.x - from.x), y: from.y + part * (to.y - from.y) })
+      await send('up', to)
+    }
+    const { at } = await fittedPhoto(page, size)
+    if ((await page.getByTestId('correct surface').count()) === 0) await page.keyboard.press('e')
+    const [x, y] = hand === 'pen' ? [200, 600] : [900, 600]
+    await go(at(x - 160, y - 160), at(x + 160, y + 160))
+    await expect.poll(() => ring().getAttribute('aria-label')).toMatch(/\+0\.00\sEV/)
+    const box = (await ring().boundingBox())!
+    const middle = { x: box.x + box.width / 2, y: box.y + box.height / 2 }
+    await go(middle, { x: middle.x, y: middle.y - 70 })
+    expect(await ring().getAttribute('aria-label')).toMatch(/\+0\.70\sEV/)
+    await expect.poll(() => seen(x, y)).toBeGreaterThan(brighter - 2)
+    expect(await seen(x, y)).toBeLessThan(brighter + 2)
+  })
+
+  it('each shape and each way of painting is offered, without a finding', async () => {
+    expect(await findings(page)).toEqual([])
+    await page.getByRole('group', { name: 'Shape of the next correction' }).getByRole('button', { name: 'Brush' }).click()
+    const { at } = await fittedPhoto(page, size)
+    const count = () => page.getByRole('button', { name: /^Adjust/ }).count()
+    const before = await count()
+    // Strokes go on in the correction that is painted; the next one is begun by its button.
+    for (const x of [300, 400]) await drag(page, at(x, 200), at(x, 300))
+    await page.getByRole('button', { name: 'Next one' }).click()
+    await drag(page, at(1000, 200), at(1000, 300))
+    await expect.poll(count).toBe(before + 2)
+    await page.getByRole('group', { name: 'Shape of the next correction' }).getByRole('button', { name: 'Ellipse' }).click()
   })
 
   it('a press without a drag makes nothing', async () => {

@@ -1,5 +1,6 @@
 import type { Browser, Page } from 'playwright-core'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import { findings } from './support/axe'
 import { addEffect, dropPhoto, launch, settled, shelfReady, visit } from './support/browser'
 import { pngOf, seenOnPhoto } from './support/photo'
 
@@ -37,6 +38,7 @@ describe('what was done', () => {
     await expect.poll(seen).toEqual(bare)
     await page.getByRole('button', { name: 'All steps' }).click()
     expect(await steps().allInnerTexts()).toEqual(['Amount\nnow', 'Amount', 'Amount', 'Add Warm evening', 'The beginning'])
+    expect(await findings(page, '[role=dialog]')).toEqual([])
     // Pointing at a step shows it, small, and changes nothing.
     await steps().nth(3).hover()
     await page.getByRole('dialog', { name: 'Steps' }).getByText('3 steps back').waitFor()
@@ -73,6 +75,7 @@ describe('what was done', () => {
     const before = await seen()
     await page.getByRole('button', { name: 'Looks', exact: true }).click()
     const looks = page.getByRole('dialog', { name: 'Looks of Adjust' })
+    expect(await findings(page, '[role=dialog]')).toEqual([])
     await looks.getByRole('button', { name: 'Neutral' }).hover()
     await expect.poll(seen).toEqual([90, 90, 90])
     await page.keyboard.press('Escape')

@@ -144,6 +144,12 @@ export class LookLayer {
       this.note('coarse', started)
     }
     if (this.wanted !== wanted) return
+    // Under the pen the next picture comes at once: an exact one of all would only be in its way.
+    if (wanted.stroke && factor > 1) {
+      this.doneKey = key
+      this.onChange()
+      return
+    }
     this.exact = new AbortController()
     if (await this.paintExact(wanted, this.exact.signal)) {
       this.doneKey = key

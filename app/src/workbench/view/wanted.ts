@@ -75,7 +75,7 @@ export function area(parts: readonly Rect[]): number {
 }
 
 /** The same for wishes that are fulfilled by the same picture. */
-export function keyOf({ node, frame, port, painted, moving = false }: Wanted): string {
+export function keyOf({ node, frame, port, stroke, moving = false }: Wanted): string {
   return [
     node.key,
     frame.x,
@@ -89,8 +89,8 @@ export function keyOf({ node, frame, port, painted, moving = false }: Wanted): s
     port.centreX,
     port.centreY,
     moving,
-    // What was put together of parts under the pen is computed once more when it is lifted.
-    painted !== undefined,
+    // What is put together of parts under the pen, or coarse, is computed once more when it is lifted.
+    stroke !== undefined,
   ].join(' ')
 }
 

@@ -8,6 +8,8 @@ import { correctionShapes, type CorrectionShape } from './shapes'
 interface NextCorrection {
   readonly shape: CorrectionShape
   readonly kind: EffectKind
+  /** Whether the next stroke begins another correction, though one is painted already. */
+  readonly begins: boolean
 }
 
 const SHAPE = 'welkinar correction shape'
@@ -17,6 +19,7 @@ const KIND = 'welkinar correction kind'
 export const useNextCorrection = create<NextCorrection>()(() => ({
   shape: correctionShapes.find((shape) => shape === keptChoice(SHAPE)) ?? 'ellipse',
   kind: correctionKinds.find((kind) => kind === keptChoice(KIND)) ?? 'adjust',
+  begins: false,
 }))
 
 export function chooseCorrection(part: Partial<NextCorrection>): void {

@@ -12,7 +12,6 @@ import { LineSegment } from '@phosphor-icons/react/dist/csr/LineSegment'
 import { PaintBrush } from '@phosphor-icons/react/dist/csr/PaintBrush'
 import { ScribbleLoop } from '@phosphor-icons/react/dist/csr/ScribbleLoop'
 import { definitionOf, type EffectKind } from '@welkinar/core'
-import { select } from '../../../../scene/sceneStore'
 import { correctionKinds, type Correction } from '../../../actions/corrections/correctHere'
 import { chooseCorrection, useNextCorrection } from '../../../actions/corrections/lastCorrection'
 import { correctionShapes, type CorrectionShape } from '../../../actions/corrections/shapes'
@@ -29,9 +28,9 @@ const shapes: Readonly<Record<CorrectionShape, readonly [word: string, Icon, hin
 
 /** What the next drag makes, and how to go on. */
 export function CorrectBar({ correction }: { readonly correction: Correction | undefined }) {
-  const { shape, kind } = useNextCorrection()
+  const { shape, kind, begins } = useNextCorrection()
   return (
-    <ToolHint text={correction ? 'Pull the ring to change it.' : shapes[shape][2]}>
+    <ToolHint text={correction && !begins ? 'Pull the ring to change it.' : shapes[shape][2]}>
       <ToggleButtonGroup
         exclusive
         size="small"
@@ -62,7 +61,7 @@ export function CorrectBar({ correction }: { readonly correction: Correction | u
         ))}
       </Select>
       {correction?.mask.kind === 'brush' && (
-        <Button variant="outlined" onClick={() => select(undefined)}>
+        <Button variant="outlined" disabled={begins} onClick={() => chooseCorrection({ begins: true })}>
           Next one
         </Button>
       )}

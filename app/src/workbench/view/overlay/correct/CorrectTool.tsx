@@ -1,6 +1,6 @@
 import Box from '@mui/material/Box'
 import { hueOf, sceneGraph, type BrushStroke, type Effect, type OutlineCorner } from '@welkinar/core'
-import { useRef, useState, type PointerEvent } from 'react'
+import { useEffect, useRef, useState, type PointerEvent } from 'react'
 import { showProblem } from '../../../../common/notices'
 import { useKeys } from '../../../../keys/listener'
 import { usePool, useSource } from '../../../../scene/openSceneContext'
@@ -8,7 +8,7 @@ import type { SceneHistory } from '../../../../scene/history'
 import { changeMask, maskChange, useScene } from '../../../../scene/sceneStore'
 import type { PaintedStroke } from '../../../../scene/viewState'
 import { correctHere, correctionOf, isNeutral, type Beginning } from '../../../actions/corrections/correctHere'
-import { useNextCorrection } from '../../../actions/corrections/lastCorrection'
+import { chooseCorrection, useNextCorrection } from '../../../actions/corrections/lastCorrection'
 import {
   draggedShapes,
   middleOfShape,
@@ -73,6 +73,8 @@ export function CorrectTool({ port, effect, settled }: CorrectToolProps) {
     ],
     'tool',
   )
+  // What was said of the next stroke is forgotten with the tool.
+  useEffect(() => () => chooseCorrection({ begins: false }), [])
   const mask = correction?.mask
   const { Handles } = mask ? maskInterfaceOf(mask.kind) : {}
   return (
@@ -99,6 +101,7 @@ function useMaking(): (drawn: Drawn, at: Point) => void {
   const source = useSource()
   return (drawn, at) => {
     const { kind } = useNextCorrection.getState()
+    chooseCorrection({ begins: false })
     const make = (beginning?: Beginning): void => void correctHere(kind, drawn, beginning)
     if (kind !== 'oneHue') return make()
     const { width, height } = source.photo
@@ -118,10 +121,10 @@ interface SurfaceProps {
 
 /** What takes the pointer, by the shape that is drawn next. */
 function Surface({ port, settled, onDrawn }: SurfaceProps) {
-  const { shape } = useNextCorrection()
+  const { shape, begins } = useNextCorrection()
   const hatched = useScene(({ history, selectedId, maskView }) => {
     const painted = paintedCorrection(history, selectedId)
-    return maskView === 'hatch' || !history || !painted || isNeutral(painted.effect, history.scene.photo)
+    return maskView === 'hatch' || !history || begins || !painted || isNeutral(painted.effect, history.scene.photo)
   })
   if (shape === 'brush') {
     const lay = (stroke: BrushStroke): void => layStroke(stroke, onDrawn)
@@ -133,8 +136,9 @@ function Surface({ port, settled, onDrawn }: SurfaceProps) {
   return <FreehandSurface port={port} keepsTool onDrawn={take} />
 }
 
-/** The selected correction, if it is a painted one. */
+/** The selected correction, if it is a painted one that strokes go on in. */
 function paintedCorrection(history: SceneHistory | undefined, selectedId: string | undefined) {
+  if (useNextCorrection.getState().begins) return undefined
   const correction = correctionOf(history?.scene.effects.find(({ id }) => id === selectedId))
   return correction?.mask.kind === 'brush' ? { ...correction, mask: correction.mask } : undefined
 }
