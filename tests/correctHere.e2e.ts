@@ -105,12 +105,20 @@ describe('a local correction', () => {
     if ((await page.getByTestId('correct surface').count()) === 0) await page.keyboard.press('e')
     const [x, y] = hand === 'pen' ? [200, 600] : [900, 600]
     await go(at(x - 160, y - 160), at(x + 160, y + 160))
-    await expect.poll(() => ring().getAttribute('aria-label')).toMatch(/\+0\.00\sEV/)
-    const box = (await ring().boundingBox())!
-    const middle = { x: box.x + box.width / 2, y: box.y + box.height / 2 }
+    const middleOfRing = async (): Promise<Place> => {
+      const box = (await ring().boundingBox())!
+      return { x: box.x + box.width / 2, y: box.y + box.height / 2 }
+    }
+    // The ring of the new one, not of the one before.
+    const away = async (): Promise<number> => {
+      const [there, here] = [at(x, y), await middleOfRing()]
+      return Math.hypot(there.x - here.x, there.y - here.y)
+    }
+    await expect.poll(away).toBeLessThan(40)
+    const middle = await middleOfRing()
     await go(middle, { x: middle.x, y: middle.y - 70 })
     expect(await ring().getAttribute('aria-label')).toMatch(/\+0\.70\sEV/)
-    await expect.poll(() => seen(x, y)).toBeGreaterThan(brighter - 2)
+    await expect.poll(() => seen(x, y), { timeout: 5000 }).toBeGreaterThan(brighter - 2)
     expect(await seen(x, y)).toBeLessThan(brighter + 2)
   })
 

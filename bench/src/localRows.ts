@@ -18,13 +18,11 @@ export async function localRows(photo: string): Promise<Row[]> {
     await openPhoto(page, photo)
     await page.evaluate(watchBlocks)
     await layRecipe(page, [...mixedStack(size, 8), painted()])
-    await blocksOf(page)
     const on = await strokesSeen(page)
     const blockedByStrokes = Math.max(0, ...(await blocksOf(page)))
     const correction = await correctionTimes(page)
     const pointing = await pointingTimes(page)
     await layRecipe(page, [painted(), ...mixedStack(size, 8)])
-    await blocksOf(page)
     const under = await strokesSeen(page)
     return [
       limitRow('stroke to the frame that shows it, eight effects beneath: median', median(on), 50),
@@ -60,6 +58,8 @@ async function strokesSeen(page: Page): Promise<number[]> {
   if ((await where.getAttribute('aria-expanded')) === 'false') await where.click()
   await page.getByRole('button', { name: 'Paint', exact: true }).click()
   await settled(page)
+  // What comes now is painting, not the way to it.
+  await blocksOf(page)
   const seen: number[] = []
   for (let stroke = 0; stroke < STROKES; stroke++) {
     await page.evaluate(() => performance.clearMeasures())

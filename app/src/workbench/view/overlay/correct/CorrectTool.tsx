@@ -174,8 +174,9 @@ interface DragSurfaceProps extends Pick<SurfaceProps, 'port' | 'onDrawn'> {
 function DragSurface({ port, shape, onDrawn }: DragSurfaceProps) {
   const [drag, setDrag] = useState<{ readonly from: Point; readonly to: Point; readonly regular: boolean }>()
   const moving = useSpaceHeld()
-  const options = { regular: drag?.regular ?? false, least: LEAST / port.zoom }
-  const drawn: Drawn | undefined = drag && (shape === 'sky' ? { kind: 'sky' } : shapeBetween(shape, drag.from, drag.to, options))
+  const drawnTo = (from: Point, to: Point, regular: boolean): Drawn | undefined =>
+    shape === 'sky' ? { kind: 'sky' } : shapeBetween(shape, from, to, { regular, least: LEAST / port.zoom })
+  const drawn = drag && drawnTo(drag.from, drag.to, drag.regular)
   const placeOf = (event: PointerEvent<HTMLElement>): Point => limited(toPhoto(port, pointerPlace(event, event.currentTarget)))
   const onPointerDown = (event: PointerEvent<HTMLElement>) => {
     if (event.button !== 0) return
@@ -184,9 +185,13 @@ function DragSurface({ port, shape, onDrawn }: DragSurfaceProps) {
     const from = placeOf(event)
     setDrag({ from, to: from, regular: event.shiftKey })
   }
-  const onPointerUp = () => {
+  const onPointerUp = (event: PointerEvent<HTMLElement>) => {
     setDrag(undefined)
-    if (drag && drawn) onDrawn(drawn, { x: (drag.from.x + drag.to.x) / 2, y: (drag.from.y + drag.to.y) / 2 })
+    if (!drag) return
+    // Where it is lifted counts, also if the last move was not drawn any more.
+    const to = placeOf(event)
+    const made = drawnTo(drag.from, to, event.shiftKey)
+    if (made) onDrawn(made, { x: (drag.from.x + to.x) / 2, y: (drag.from.y + to.y) / 2 })
   }
   return (
     <Box
