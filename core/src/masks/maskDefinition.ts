@@ -19,7 +19,7 @@ export interface MaskContext {
   readonly marks: SceneMarks
   /** Tones of a pinned state; undefined if it is gone. */
   pinned(id: string | null): GraphNode | undefined
-  /** A shared mask of the scene; undefined if it is gone, has nothing in it, or leads back to itself. */
+  /** A shared mask of the scene; undefined if it is gone, or has nothing in it. */
   shared(id: string | null): GraphNode | undefined
   /** Pattern of another effect; undefined if it is gone. */
   pattern(effectId: string | null): GraphNode | undefined

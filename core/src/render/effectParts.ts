@@ -30,6 +30,7 @@ export abstract class EffectParts {
   readonly photo: GraphNode
   protected readonly frame: Frame
   protected readonly marks: SceneMarks
+  private readonly sharedNodes = new Map<string, GraphNode | undefined>()
 
   protected constructor(
     readonly source: PictureSource,
@@ -181,8 +182,8 @@ export abstract class EffectParts {
     }
   }
 
-  /** What a shared mask may read: the photo and pinned states. @param within those that it is read by, which it does not lead back to */
-  sharedContext(within: readonly string[] = []): MaskContext {
+  /** What shared masks may read: the photo and pinned states; nothing of what they mask, and not one another. */
+  sharedContext(): MaskContext {
     const { source, photo: picture } = this
     const knownDistance = (): GraphNode | undefined => this.knownDistance
     return {
@@ -196,18 +197,17 @@ export abstract class EffectParts {
       get distance() {
         return knownDistance()
       },
-      shared: (id) => this.sharedNode(id, within),
+      shared: () => undefined,
       pinned: (id) => this.pinnedNode(id),
       pattern: () => undefined,
     }
   }
 
   /** A shared mask, made once over the photo with its groundwork, whoever reads it. */
-  private sharedNode(id: string | null, within: readonly string[] = []): GraphNode | undefined {
+  private sharedNode(id: string | null): GraphNode | undefined {
     const mask = this.source.shared?.find((one) => one.id === id)
-    if (!mask || within.includes(mask.id)) return undefined
-    // What one of them reads is nothing where that leads back; what it is by itself is always the same.
-    const make = (): GraphNode | undefined => whereNode(mask.where, this.sharedContext([...within, mask.id]))
-    return make()
+    if (!mask) return undefined
+    if (!this.sharedNodes.has(mask.id)) this.sharedNodes.set(mask.id, whereNode(mask.where, this.sharedContext()))
+    return this.sharedNodes.get(mask.id)
   }
 }

@@ -63,7 +63,7 @@ export function sceneGraph(source: PictureSource, look: Look = { kind: 'result' 
 /** What the masks of an effect, a group or a shared mask may read. @throws Error if it is not in the scene */
 export function maskContext(source: PictureSource, ownerId: string): MaskContext {
   const builder = StackBuilder.of(source)
-  return sharedMaskOf(source, ownerId) ? builder.sharedContext([ownerId]) : builder.contextOf(ownerOf(source, ownerId))
+  return sharedMaskOf(source, ownerId) ? builder.sharedContext() : builder.contextOf(ownerOf(source, ownerId))
 }
 
 function masksNode(builder: StackBuilder, of: MaskListRef, maskId: string | undefined): GraphNode | undefined {

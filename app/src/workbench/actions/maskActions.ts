@@ -75,12 +75,10 @@ function sharing(source: PictureSource, list: MaskListRef, mask: Mask): readonly
   const others = of === null ? 0 : usersOf(source, of).length - 1
   return [
     { label: 'Make it my own', run: () => makeMaskOwn(list, mask) },
-    ...(of !== null && others > 0
-      ? [
-          { label: 'Remove for all, leave copies', run: () => removeShared(of, 'copies') },
-          { label: 'Remove for all', run: () => removeShared(of, 'nothing') },
-        ]
-      : []),
+    ...(of !== null && others > 0 ? [{ label: 'Remove for all, leave copies', run: () => removeShared(of, 'copies') }] : []),
+    ...(of === null
+      ? []
+      : [{ label: others > 0 ? 'Remove for all' : 'Remove, and share it no more', run: () => removeShared(of, 'nothing') }]),
   ]
 }
 

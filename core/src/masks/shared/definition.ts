@@ -7,7 +7,7 @@ import type { MaskDefinition } from '../maskDefinition'
 export const sharedMaskSchema = z.strictObject({ ...maskBase, kind: z.literal('shared'), of: referenceTo('shared') })
 export type SharedMaskReference = z.infer<typeof sharedMaskSchema>
 
-/** Shared masks may read one another: where that leads back to one of them, it is taken as nothing there (`EffectParts`). */
+/** Shared masks do not read one another: what leads from one to the next is taken as nothing there (`EffectParts`). */
 export const sharedMaskKind: MaskDefinition<SharedMaskReference> = {
   kind: 'shared',
   keeps: true,
@@ -18,6 +18,6 @@ export const sharedMaskKind: MaskDefinition<SharedMaskReference> = {
   node: ({ of }, context) => context.shared(of),
   problem({ of }, context) {
     if (of === null) return 'No shared mask is chosen yet; it is left out.'
-    return context.shared(of) ? undefined : 'The shared mask was removed, has nothing in it, or leads back to itself; it is left out.'
+    return context.shared(of) ? undefined : 'The shared mask was removed, or has nothing in it; it is left out.'
   },
 }

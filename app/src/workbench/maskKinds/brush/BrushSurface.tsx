@@ -129,7 +129,11 @@ export function BrushSurface({ port, settled, hatched, onTry, onStroke }: BrushS
     points.current = undefined
     if (!drawn) return
     waiting.current = true
-    const lay = (guides: BrushStroke['guides']) => onStroke({ ...drawn, guides })
+    const lay = (guides: BrushStroke['guides']) => {
+      onStroke({ ...drawn, guides })
+      // What was refused is not shown any longer.
+      if (!points.current) onTry(undefined)
+    }
     const guides = useBrush.getState().edges ? guidesOf(pool, source, drawn) : undefined
     if (!guides && unlaid.current === 0) return lay([])
     // Strokes are laid in the order in which they were drawn, however long each takes to find its edges.
@@ -140,6 +144,7 @@ export function BrushSurface({ port, settled, hatched, onTry, onStroke }: BrushS
       .then(async () => lay((await guides) ?? []))
       .catch((error: unknown) => {
         clear(canvas.current)
+        if (!points.current) onTry(undefined)
         showProblem(error, 'Reading the edges of the photo')
       })
       .finally(() => unlaid.current--)

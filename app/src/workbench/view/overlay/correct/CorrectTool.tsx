@@ -123,6 +123,7 @@ interface SurfaceProps {
 function Surface({ port, settled, onDrawn }: SurfaceProps) {
   const { shape, begins } = useNextCorrection()
   const hatched = useScene(({ history, selectedId, maskView }) => {
+    if (shape !== 'brush') return false
     const painted = paintedCorrection(history, selectedId)
     return maskView === 'hatch' || !history || begins || !painted || isNeutral(painted.effect, history.scene.photo)
   })
