@@ -2,7 +2,7 @@ import Box from '@mui/material/Box'
 import Button from '@mui/material/Button'
 import ToggleButton from '@mui/material/ToggleButton'
 import ToggleButtonGroup from '@mui/material/ToggleButtonGroup'
-import { brushControls, pressureUses, toleranceControl, type BrushMask } from '@welkinar/core'
+import { brushControls, findOwner, pressureUses, toleranceControl, type BrushMask } from '@welkinar/core'
 import { useEffect } from 'react'
 import { Choice } from '../../../common/Choice'
 import { SchemaNumber } from '../../controls/SchemaNumber'
@@ -29,7 +29,8 @@ export function BrushEditor({ list, mask }: MaskEditorProps<BrushMask>) {
   const { width, height } = source.photo
   useEffect(() => useBrush.getState().fit({ width, height }, paintsColour), [width, height, paintsColour])
   const count = mask.strokes.length
-  const sense = list.list === 'where' ? senseOf(mask) : undefined
+  // What a shared one does is up to what reads it.
+  const sense = list.list === 'where' && findOwner(source, list.owner) ? senseOf(mask) : undefined
   const turnHint = useHint('Whether what is painted keeps the effect, or loses it', 'brush-turn')
   return (
     <>
